@@ -1,0 +1,31 @@
+import { DxfWriter, point3d } from "@tarikjabiri/dxf";
+import type { PartingLine } from "../parting/cut.ts";
+
+/** Parting lines as plain data: sections by number, points in mm. */
+export function linesAsData(lines: readonly PartingLine[]) {
+  return {
+    unit: "mm",
+    lines: lines.map((line) => ({
+      sections: line.sections.map((s) => s + 1),
+      closed: line.closed,
+      points: Array.from({ length: line.points.length / 3 }, (_, k) =>
+        [0, 1, 2].map((a) => Math.round(line.points[3 * k + a] * 1000) / 1000),
+      ),
+    })),
+  };
+}
+
+/** Parting lines as 3-D polylines in DXF, mm, one layer a pair of sections. */
+export function writeDxf(lines: readonly PartingLine[]): string {
+  const dxf = new DxfWriter();
+  for (const line of lines) {
+    const layer = `parting-${line.sections[0] + 1}-${line.sections[1] + 1}`;
+    if (!dxf.tables.layerTable.exist(layer)) dxf.addLayer(layer, 5, "CONTINUOUS");
+    const vertices = Array.from({ length: line.points.length / 3 }, (_, k) => ({
+      point: point3d(line.points[3 * k], line.points[3 * k + 1], line.points[3 * k + 2]),
+    }));
+    if (line.closed && vertices.length > 0) vertices.push(vertices[0]);
+    dxf.addPolyline3D(vertices, { layerName: layer });
+  }
+  return dxf.stringify();
+}

@@ -1,0 +1,151 @@
+/**
+ * Signed crossings of grid lines with a mesh: the winding number of every node seen along one axis.
+ *
+ * A line crosses a triangle when its foot lies inside the triangle's shadow; each shared edge is judged once, from
+ * its lower to its higher vertex, so that both neighbours agree to the bit and no crossing is lost or doubled
+ * (half-open rule). Sums of signs along the line are the winding number for closed meshes (overlapping copies count
+ * up, not twice over); a line whose sum does not return to zero has passed through a hole or a flipped patch.
+ */
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { BRICK, BRICK_NODES, type BrickGrid } from "./grid.ts";
+
+/** A bundle of parallel lines: u and v are the axes across, in cyclic order after the axis along. */
+export interface LineBundle {
+  readonly axis: number;
+  /** Foot of line (0, 0) across, mm. */
+  readonly originU: number;
+  readonly originV: number;
+  readonly spacingMm: number;
+  readonly countU: number;
+  readonly countV: number;
+}
+
+/** Crossings of a bundle, in compressed rows, sorted along each line. */
+export interface LineCrossings {
+  /** First crossing of line (u + countU v). */
+  readonly start: Uint32Array;
+  /** Where along the axis, mm. */
+  readonly place: Float32Array;
+  /** +1 going into the body, -1 coming out. */
+  readonly sign: Int8Array;
+  /** The triangle crossed. */
+  readonly triangle: Int32Array;
+}
+
+/** The two axes across `axis`, in cyclic order. */
+export function acrossAxes(axis: number): [number, number] {
+  return [(axis + 1) % 3, (axis + 2) % 3];
+}
+
+export function lineCrossings(mesh: TriangleMesh, bundle: LineBundle): LineCrossings {
+  const start = new Uint32Array(bundle.countU * bundle.countV + 1);
+  visitCrossings(mesh, bundle, (line) => {
+    start[line + 1]++;
+  });
+  for (let line = 1; line < start.length; line++) start[line] += start[line - 1];
+  const total = start[start.length - 1];
+  const place = new Float32Array(total);
+  const sign = new Int8Array(total);
+  const triangle = new Int32Array(total);
+  const filled = new Uint32Array(start.length - 1);
+  visitCrossings(mesh, bundle, (line, at, s, t) => {
+    // Insertion keeps each line's few crossings sorted.
+    let k = start[line] + filled[line]++;
+    while (k > start[line] && place[k - 1] > at) {
+      place[k] = place[k - 1];
+      sign[k] = sign[k - 1];
+      triangle[k] = triangle[k - 1];
+      k--;
+    }
+    place[k] = at;
+    sign[k] = s;
+    triangle[k] = t;
+  });
+  return { start, place, sign, triangle };
+}
+
+function visitCrossings(
+  mesh: TriangleMesh,
+  bundle: LineBundle,
+  visit: (line: number, place: number, sign: number, triangle: number) => void,
+): void {
+  const { positions: p, triangles: t } = mesh;
+  const { axis, originU, originV, spacingMm: h, countU, countV } = bundle;
+  const [u, v] = acrossAxes(axis);
+  const inverse = 1 / h;
+  for (let k = 0; k < t.length; k += 3) {
+    const a = 3 * t[k];
+    const b = 3 * t[k + 1];
+    const c = 3 * t[k + 2];
+    const v0 = Math.max(0, Math.ceil((Math.min(p[a + v], p[b + v], p[c + v]) - originV) * inverse));
+    const v1 = Math.min(countV - 1, Math.floor((Math.max(p[a + v], p[b + v], p[c + v]) - originV) * inverse));
+    if (v0 > v1) continue;
+    const u0 = Math.max(0, Math.ceil((Math.min(p[a + u], p[b + u], p[c + u]) - originU) * inverse));
+    const u1 = Math.min(countU - 1, Math.floor((Math.max(p[a + u], p[b + u], p[c + u]) - originU) * inverse));
+    for (let j = v0; j <= v1; j++) {
+      const y = originV + j * h;
+      for (let i = u0; i <= u1; i++) {
+        const x = originU + i * h;
+        const eab = edgeSide(p, a, b, u, v, x, y);
+        const ebc = edgeSide(p, b, c, u, v, x, y);
+        const eca = edgeSide(p, c, a, u, v, x, y);
+        const out = eab > 0 && ebc > 0 && eca > 0;
+        if (!out && !(eab < 0 && ebc < 0 && eca < 0)) continue;
+        const along = (p[c + axis] * eab + p[a + axis] * ebc + p[b + axis] * eca) / (eab + ebc + eca);
+        visit(i + countU * j, along, out ? -1 : 1, k / 3);
+      }
+    }
+  }
+}
+
+/**
+ * Twice the signed area of (edge, foot), never zero: evaluated from the edge's lower to its higher vertex so that
+ * both triangles at the edge see the same figure, a tie going to the positive side.
+ */
+function edgeSide(p: Float32Array, from: number, to: number, u: number, v: number, x: number, y: number): number {
+  const forward = from < to;
+  const a = forward ? from : to;
+  const b = forward ? to : from;
+  let side = (p[b + u] - p[a + u]) * (y - p[a + v]) - (p[b + v] - p[a + v]) * (x - p[a + u]);
+  if (side === 0) side = Number.MIN_VALUE;
+  return forward ? side : -side;
+}
+
+/**
+ * Adds one axis's votes: bits 0-1 of a node's vote count the axes that say inside, bits 2-3 the axes whose line
+ * was consistent (returned to zero).
+ */
+export function voteAlong(mesh: TriangleMesh, grid: BrickGrid, axis: number, votes: Uint8Array): void {
+  const [u, v] = acrossAxes(axis);
+  const { stepMm, originMm } = grid;
+  const countU = grid.bricks[u] * BRICK;
+  const countV = grid.bricks[v] * BRICK;
+  const bundle = { axis, originU: originMm[u], originV: originMm[v], spacingMm: stepMm, countU, countV };
+  const { start, place, sign } = lineCrossings(mesh, bundle);
+  const strides = [1, BRICK, BRICK * BRICK];
+  const { bricks, brickOf } = grid;
+  for (let slot = 0; slot < brickOf.length; slot++) {
+    const b = brickOf[slot];
+    const corner = [
+      (b % bricks[0]) * BRICK,
+      (Math.floor(b / bricks[0]) % bricks[1]) * BRICK,
+      Math.floor(b / (bricks[0] * bricks[1])) * BRICK,
+    ];
+    for (let jv = 0; jv < BRICK; jv++) {
+      for (let iu = 0; iu < BRICK; iu++) {
+        const line = corner[u] + iu + countU * (corner[v] + jv);
+        const end = start[line + 1];
+        let k = start[line];
+        let total = 0;
+        for (let c = k; c < end; c++) total += sign[c];
+        let n = slot * BRICK_NODES + iu * strides[u] + jv * strides[v];
+        if (total !== 0) continue;
+        let winding = 0;
+        for (let x = corner[axis]; x < corner[axis] + BRICK; x++, n += strides[axis]) {
+          while (k < end && place[k] < originMm[axis] + x * stepMm) winding += sign[k++];
+          votes[n] += winding > 0 ? 5 : 4;
+        }
+      }
+    }
+  }
+}

@@ -1,0 +1,132 @@
+/**
+ * Signed distance to a piece in a band around its surface, on a brick grid.
+ *
+ * Features next to the surface, an exact vector transform outwards, then an exact re-measure, by a walk over the
+ * mesh, only at the nodes somebody reads: those next to the surface and those in `exactBandsMm`. Inside or outside by the votes of signed crossings along three axes; where they disagree or a line
+ * is inconsistent, by the generalised winding number.
+ */
+import type { JobContext } from "../job/context.ts";
+import { buildAdjacency } from "../mesh/adjacency.ts";
+import { walkToClosest } from "../mesh/closestPoint.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { voteAlong } from "./crossings.ts";
+import { gridAroundMesh, NO_FEATURE, seedFromMesh } from "./features.ts";
+import { BRICK_NODES, type BrickGrid, nodeCount, nodePoint } from "./grid.ts";
+import { propagateFeatures } from "./transform.ts";
+import { windingNumbers } from "./winding.ts";
+
+export interface DistanceField {
+  readonly grid: BrickGrid;
+  /** Signed distance per node, mm, negative inside. Exact in the bands asked for, within a step elsewhere. */
+  readonly distanceMm: Float32Array;
+  /** The triangle the distance was measured to. */
+  readonly triangle: Int32Array;
+  /** Nodes whose side was settled by winding number because the lines disagreed. */
+  readonly disputedNodes: number;
+}
+
+export interface DistanceOptions {
+  readonly stepMm: number;
+  /** How far from the surface the field reaches, both ways. */
+  readonly reachMm: number;
+  /** Outside nodes between these distances are measured exactly, besides those next to the surface. */
+  readonly exactBandsMm: readonly (readonly [from: number, to: number])[];
+}
+
+export function distanceField(mesh: TriangleMesh, options: DistanceOptions, ctx: JobContext): DistanceField {
+  const grid = gridAroundMesh(mesh, options.stepMm, options.reachMm);
+  const nodeFeature = new Int32Array(nodeCount(grid));
+  const features = seedFromMesh(mesh, grid, nodeFeature, ctx);
+  propagateFeatures(grid, features, nodeFeature, ctx, { name: "field", from: 0.25, to: 0.6 });
+  const { inside, disputedNodes } = insideNodes(mesh, grid, ctx);
+  ctx.progress("field", 0.8);
+  const distanceMm = measure(mesh, options, grid, features.points, features.owner, nodeFeature, inside, ctx);
+  ctx.progress("field", 1);
+  return { grid, distanceMm, triangle: nodeFeature, disputedNodes };
+}
+
+/** One byte a node: 1 inside. */
+function insideNodes(
+  mesh: TriangleMesh,
+  grid: BrickGrid,
+  ctx: JobContext,
+): { inside: Uint8Array; disputedNodes: number } {
+  const votes = new Uint8Array(nodeCount(grid));
+  for (let axis = 0; axis < 3; axis++) {
+    ctx.checkCancelled();
+    ctx.progress("field", 0.6 + (0.2 * axis) / 3);
+    voteAlong(mesh, grid, axis, votes);
+  }
+  const disputed: number[] = [];
+  for (let n = 0; n < votes.length; n++) {
+    const yes = votes[n] & 3;
+    const asked = votes[n] >> 2;
+    if (asked >= 2 && (yes === 0 || yes === asked)) votes[n] = yes > 0 ? 1 : 0;
+    else disputed.push(n);
+  }
+  const points = new Float64Array(disputed.length * 3);
+  disputed.forEach((n, k) => {
+    nodePoint(grid, n, points, 3 * k);
+  });
+  const winding = windingNumbers(mesh, points, ctx);
+  for (let k = 0; k < disputed.length; k++) votes[disputed[k]] = winding[k] > 0.5 ? 1 : 0;
+  return { inside: votes, disputedNodes: disputed.length };
+}
+
+/** Distances in mm; `nodeFeature` is turned from feature numbers into triangle numbers on the way. */
+function measure(
+  mesh: TriangleMesh,
+  options: DistanceOptions,
+  grid: BrickGrid,
+  points: Float32Array,
+  owner: Int32Array,
+  nodeFeature: Int32Array,
+  inside: Uint8Array,
+  ctx: JobContext,
+): Float32Array {
+  const { across } = buildAdjacency(mesh);
+  const distanceMm = new Float32Array(nodeFeature.length);
+  const { stepMm: h, originMm: o, bricks, brickOf } = grid;
+  const bands = options.exactBandsMm;
+  const q = new Float64Array(3);
+  for (let slot = 0; slot < brickOf.length; slot++) {
+    const b = brickOf[slot];
+    const i0 = (b % bricks[0]) * 8;
+    const j0 = (Math.floor(b / bricks[0]) % bricks[1]) * 8;
+    const k0 = Math.floor(b / (bricks[0] * bricks[1])) * 8;
+    for (let k = 0; k < BRICK_NODES; k++) {
+      const n = slot * BRICK_NODES + k;
+      const f = nodeFeature[n];
+      if (f === NO_FEATURE) {
+        distanceMm[n] = inside[n] ? -options.reachMm * 2 : options.reachMm * 2;
+        continue;
+      }
+      const i = i0 + (k & 7);
+      const j = j0 + ((k >> 3) & 7);
+      const l = k0 + (k >> 6);
+      const rough = h * Math.hypot(points[3 * f] - i, points[3 * f + 1] - j, points[3 * f + 2] - l);
+      let t = owner[f];
+      let d = rough;
+      if (rough < 1.5 * h || (!inside[n] && inBands(rough, bands, 0.3 * h))) {
+        const x = o[0] + i * h;
+        const y = o[1] + j * h;
+        const z = o[2] + l * h;
+        t = walkToClosest(q, mesh, across, t, x, y, z);
+        d = Math.hypot(q[0] - x, q[1] - y, q[2] - z);
+      }
+      nodeFeature[n] = t;
+      distanceMm[n] = inside[n] ? -d : d;
+    }
+    if ((slot & 0x1ff) === 0) {
+      ctx.checkCancelled();
+      ctx.progress("field", 0.8 + (0.2 * slot) / brickOf.length);
+    }
+  }
+  return distanceMm;
+}
+
+function inBands(distance: number, bands: readonly (readonly [number, number])[], slack: number): boolean {
+  for (let k = 0; k < bands.length; k++)
+    if (distance > bands[k][0] - slack && distance < bands[k][1] + slack) return true;
+  return false;
+}

@@ -1,0 +1,122 @@
+/**
+ * A sparse grid of nodes in bricks of 8 x 8 x 8, kept only where something is near: memory grows with the surface,
+ * not with the box. World point of node (i, j, k) = origin + step (i, j, k). Node arrays hold 512 values a brick,
+ * x fastest; a node's cell is the cube of one step around it.
+ */
+export const BRICK = 8;
+export const BRICK_NODES = BRICK * BRICK * BRICK;
+export const NO_BRICK = -1;
+
+export interface BrickGrid {
+  readonly originMm: readonly [number, number, number];
+  readonly stepMm: number;
+  /** Bricks along x, y, z. */
+  readonly bricks: readonly [number, number, number];
+  /** Slot of each brick of the box, or NO_BRICK. */
+  readonly slotOf: Int32Array;
+  /** Brick (linear, x fastest) of each slot. */
+  readonly brickOf: Int32Array;
+}
+
+/** Keeps bricks marked 1 in `active` (one byte a brick of the box). */
+export function gridFromActive(
+  originMm: readonly [number, number, number],
+  stepMm: number,
+  bricks: readonly [number, number, number],
+  active: Uint8Array,
+): BrickGrid {
+  let count = 0;
+  for (let b = 0; b < active.length; b++) count += active[b];
+  const slotOf = new Int32Array(active.length).fill(NO_BRICK);
+  const brickOf = new Int32Array(count);
+  let slot = 0;
+  for (let b = 0; b < active.length; b++) {
+    if (!active[b]) continue;
+    slotOf[b] = slot;
+    brickOf[slot++] = b;
+  }
+  return { originMm, stepMm, bricks, slotOf, brickOf };
+}
+
+export function nodeCount(grid: BrickGrid): number {
+  return grid.brickOf.length * BRICK_NODES;
+}
+
+/** First node (i, j, k) of the brick in a slot. */
+export function brickCorner(grid: BrickGrid, slot: number, out: Int32Array): void {
+  const b = grid.brickOf[slot];
+  const [nx, ny] = grid.bricks;
+  out[0] = (b % nx) * BRICK;
+  out[1] = (Math.floor(b / nx) % ny) * BRICK;
+  out[2] = Math.floor(b / (nx * ny)) * BRICK;
+}
+
+/** World point (mm) of a node of the node arrays, written at `out[at..at + 2]`. */
+export function nodePoint(grid: BrickGrid, node: number, out: Float64Array, at: number): void {
+  const b = grid.brickOf[Math.floor(node / BRICK_NODES)];
+  const [nx, ny] = grid.bricks;
+  out[at] = grid.originMm[0] + grid.stepMm * ((b % nx) * BRICK + (node & 7));
+  out[at + 1] = grid.originMm[1] + grid.stepMm * ((Math.floor(b / nx) % ny) * BRICK + ((node >> 3) & 7));
+  out[at + 2] = grid.originMm[2] + grid.stepMm * (Math.floor(b / (nx * ny)) * BRICK + ((node >> 6) & 7));
+}
+
+/** Number of node (i, j, k) in the node arrays, or -1 where no brick is kept. */
+export function nodeAt(grid: BrickGrid, i: number, j: number, k: number): number {
+  const [nx, ny, nz] = grid.bricks;
+  const bi = i >> 3;
+  const bj = j >> 3;
+  const bk = k >> 3;
+  if (bi < 0 || bj < 0 || bk < 0 || bi >= nx || bj >= ny || bk >= nz) return -1;
+  const slot = grid.slotOf[bi + nx * (bj + ny * bk)];
+  return slot < 0 ? -1 : slot * BRICK_NODES + (i & 7) + BRICK * (j & 7) + BRICK * BRICK * (k & 7);
+}
+
+/** Slot of the neighbouring brick, or NO_BRICK. */
+export function neighbourSlot(grid: BrickGrid, brick: number, di: number, dj: number, dk: number): number {
+  const [nx, ny, nz] = grid.bricks;
+  const bi = (brick % nx) + di;
+  const bj = (Math.floor(brick / nx) % ny) + dj;
+  const bk = Math.floor(brick / (nx * ny)) + dk;
+  if (bi < 0 || bj < 0 || bk < 0 || bi >= nx || bj >= ny || bk >= nz) return NO_BRICK;
+  return grid.slotOf[bi + nx * (bj + ny * bk)];
+}
+
+/**
+ * Trilinear value of a node array at a world point; `outside` where a corner's brick is not kept.
+ */
+export function sampleAt(
+  grid: BrickGrid,
+  values: Float32Array,
+  x: number,
+  y: number,
+  z: number,
+  outside: number,
+): number {
+  const inverse = 1 / grid.stepMm;
+  const fx = (x - grid.originMm[0]) * inverse;
+  const fy = (y - grid.originMm[1]) * inverse;
+  const fz = (z - grid.originMm[2]) * inverse;
+  const i = Math.floor(fx);
+  const j = Math.floor(fy);
+  const k = Math.floor(fz);
+  const u = fx - i;
+  const v = fy - j;
+  const w = fz - k;
+  const inBrick = (i & 7) < 7 && (j & 7) < 7 && (k & 7) < 7;
+  const n = nodeAt(grid, i, j, k);
+  if (n < 0) return outside;
+  if (inBrick) {
+    const a = values[n] * (1 - u) + values[n + 1] * u;
+    const b = values[n + 8] * (1 - u) + values[n + 9] * u;
+    const c = values[n + 64] * (1 - u) + values[n + 65] * u;
+    const d = values[n + 72] * (1 - u) + values[n + 73] * u;
+    return (a * (1 - v) + b * v) * (1 - w) + (c * (1 - v) + d * v) * w;
+  }
+  let sum = 0;
+  for (let c = 0; c < 8; c++) {
+    const at = nodeAt(grid, i + (c & 1), j + ((c >> 1) & 1), k + (c >> 2));
+    if (at < 0) return outside;
+    sum += values[at] * (c & 1 ? u : 1 - u) * (c & 2 ? v : 1 - v) * (c & 4 ? w : 1 - w);
+  }
+  return sum;
+}

@@ -1,0 +1,78 @@
+/**
+ * The nearest triangle of a mesh for every point of its box: a dense, coarse grid of nearest features, made exact on
+ * demand by a walk over the mesh. Answers "whose cell is this point in".
+ */
+import { plainContext } from "../job/context.ts";
+import { type Adjacency, buildAdjacency } from "../mesh/adjacency.ts";
+import { walkToClosest } from "../mesh/closestPoint.ts";
+import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
+import { NO_FEATURE, seedFromMesh } from "./features.ts";
+import { BRICK, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
+import { propagateFeatures } from "./transform.ts";
+
+/** Nodes a nearest field may have: 16 MB of features. */
+const NODE_BUDGET = 2e6;
+
+export class NearestField {
+  private readonly grid: BrickGrid;
+  private readonly triangle: Int32Array;
+  private readonly adjacency: Adjacency;
+  private readonly point = new Float64Array(3);
+
+  constructor(
+    private readonly mesh: TriangleMesh,
+    finestMm: number,
+  ) {
+    const box = meshBox(mesh);
+    const size = boxSize(box);
+    const volume = size.reduce((product, s) => product * (s + 4 * finestMm), 1);
+    const stepMm = Math.max(finestMm, Math.cbrt(volume / NODE_BUDGET));
+    const originMm = box.min.map((m, a) => m - (2.3 + 0.07 * a) * stepMm) as [number, number, number];
+    const bricks = size.map((s) => Math.ceil((s / stepMm + 6) / BRICK)) as [number, number, number];
+    this.grid = gridFromActive(originMm, stepMm, bricks, new Uint8Array(bricks[0] * bricks[1] * bricks[2]).fill(1));
+    const nodeFeature = new Int32Array(nodeCount(this.grid));
+    const features = seedFromMesh(mesh, this.grid, nodeFeature, plainContext);
+    propagateFeatures(this.grid, features, nodeFeature, plainContext, { name: "cells", from: 0, to: 1 });
+    for (let n = 0; n < nodeFeature.length; n++) {
+      nodeFeature[n] = nodeFeature[n] === NO_FEATURE ? 0 : features.owner[nodeFeature[n]];
+    }
+    this.triangle = nodeFeature;
+    this.adjacency = buildAdjacency(mesh);
+  }
+
+  /**
+   * Are the triangles named by the eight nodes about a point all of one class? Then the point is surely in it.
+   * @param classOf class of each triangle
+   * @returns the class, or -1 when the eight disagree or the point is off the grid
+   */
+  sureClass(classOf: Uint8Array, x: number, y: number, z: number): number {
+    const { originMm: o, stepMm: h } = this.grid;
+    const i = Math.floor((x - o[0]) / h);
+    const j = Math.floor((y - o[1]) / h);
+    const k = Math.floor((z - o[2]) / h);
+    let found = -1;
+    for (let c = 0; c < 8; c++) {
+      const n = nodeAt(this.grid, i + (c & 1), j + ((c >> 1) & 1), k + (c >> 2));
+      if (n < 0) return -1;
+      const own = classOf[this.triangle[n]];
+      if (found < 0) found = own;
+      else if (own !== found) return -1;
+    }
+    return found;
+  }
+
+  /** The nearest triangle to a point; `out` receives the nearest point. Points off the grid use its edge. */
+  nearest(out: Float64Array, x: number, y: number, z: number): number {
+    const { originMm: o, stepMm: h, bricks } = this.grid;
+    const clamp = (value: number, a: number) =>
+      Math.min(bricks[a] * BRICK - 1, Math.max(0, Math.round((value - o[a]) / h)));
+    const n = nodeAt(this.grid, clamp(x, 0), clamp(y, 1), clamp(z, 2));
+    return walkToClosest(out, this.mesh, this.adjacency.across, this.triangle[n], x, y, z);
+  }
+
+  /** Distance from a point to the mesh, mm. */
+  distance(x: number, y: number, z: number): number {
+    this.nearest(this.point, x, y, z);
+    return Math.hypot(this.point[0] - x, this.point[1] - y, this.point[2] - z);
+  }
+}

@@ -1,0 +1,134 @@
+/**
+ * The jacket: the piece grown by the sum of the coats, streamlined by a closing, above the board; with what each coat
+ * takes. Coat volumes are the measured spaces between offsets of the piece; what the streamlining adds belongs to the
+ * thickened coats, what the rim takes to all of them by thickness.
+ */
+import { closedOffset, closingBand } from "../field/closing.ts";
+import { distanceField } from "../field/distance.ts";
+import type { BrickGrid } from "../field/grid.ts";
+import { isosurface } from "../field/isosurface.ts";
+import type { JobContext } from "../job/context.ts";
+import { siliconeMassG } from "../materials/silicone.ts";
+import { clipAbove } from "../mesh/clip.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { type Coat, jacketThicknessMm } from "./coat.ts";
+import { rimAreaMm2 } from "./rim.ts";
+
+export interface JacketRequest {
+  readonly coats: readonly Coat[];
+  readonly smoothingMm: number;
+  readonly rimWidthMm: number;
+  readonly onBoard: boolean;
+  readonly stepMm: number;
+}
+
+export interface CoatReport {
+  readonly thicknessMm: number;
+  /** Area of the surface the coat is laid on, mm2. */
+  readonly areaMm2: number;
+  readonly volumeMm3: number;
+  readonly massG: number;
+}
+
+export interface Jacket {
+  readonly request: JacketRequest;
+  readonly grid: BrickGrid;
+  /** Field of the jacket's outside, negative inside, mm near its face. */
+  readonly phi: Float32Array;
+  /** The outside, open on the board. */
+  readonly mesh: TriangleMesh;
+  readonly thicknessMm: number;
+  readonly outerAreaMm2: number;
+  readonly outerVolumeMm3: number;
+  readonly rimMm3: number;
+  /** What streamlining adds to the plain offset, mm3. */
+  readonly streamliningMm3: number;
+  readonly siliconeMm3: number;
+  readonly siliconeG: number;
+  readonly coats: readonly CoatReport[];
+  readonly disputedNodes: number;
+  readonly timings: { readonly fieldMs: number; readonly jacketMs: number };
+}
+
+/** A first coat's surface is read this far off the piece, so that the foot on the board is not counted. */
+const OFF_THE_PIECE_MM = 0.05;
+
+export function makeJacket(piece: TriangleMesh, request: JacketRequest, ctx: JobContext): Jacket {
+  const { stepMm: h, smoothingMm: r } = request;
+  const t = jacketThicknessMm(request.coats);
+  const started = ctx.nowMs();
+  const exactBandsMm: [number, number][] = [[0, t + h]];
+  if (r > 0) exactBandsMm.push(closingBand(t + r, h));
+  const field = distanceField(piece, { stepMm: h, reachMm: t + r + 2 * h, exactBandsMm }, ctx);
+  const fieldDone = ctx.nowMs();
+  const phi = closedOffset(piece, field, t, r, ctx);
+  const above = (mesh: TriangleMesh) => (request.onBoard ? clipAbove(mesh, 0) : mesh);
+  const mesh = above(isosurface(field.grid, phi, 0, ctx));
+  const outer = areaAndVolume(mesh);
+  const rimMm3 = request.onBoard ? rimAreaMm2(field.grid, phi, request.rimWidthMm) * t : 0;
+  const pieceVolume = areaAndVolume(piece).volumeMm3;
+  const levels = offsetLevels(request.coats, r > 0).map((level) =>
+    areaAndVolume(above(isosurface(field.grid, field.distanceMm, level, ctx))),
+  );
+  if (r <= 0) levels.push(outer);
+  const plainVolume = levels[levels.length - 1].volumeMm3;
+  const streamliningMm3 = Math.max(0, outer.volumeMm3 - plainVolume);
+  const siliconeMm3 = outer.volumeMm3 - pieceVolume + rimMm3;
+  return {
+    request,
+    grid: field.grid,
+    phi,
+    mesh,
+    thicknessMm: t,
+    outerAreaMm2: outer.areaMm2,
+    outerVolumeMm3: outer.volumeMm3,
+    rimMm3,
+    streamliningMm3,
+    siliconeMm3,
+    siliconeG: siliconeMassG(siliconeMm3),
+    coats: shareOut(request.coats, levels, pieceVolume, { streamliningMm3, rimMm3, totalMm3: siliconeMm3 }),
+    disputedNodes: field.disputedNodes,
+    timings: { fieldMs: fieldDone - started, jacketMs: ctx.nowMs() - fieldDone },
+  };
+}
+
+/** Offsets at which areas and volumes are read: under every coat, and over the last one where it differs from the outside. */
+function offsetLevels(coats: readonly Coat[], withLast: boolean): number[] {
+  const levels: number[] = [OFF_THE_PIECE_MM];
+  let sum = 0;
+  for (let k = 0; k < coats.length; k++) {
+    sum += coats[k].thicknessMm;
+    if (k < coats.length - 1 || withLast) levels.push(sum);
+  }
+  return levels;
+}
+
+function shareOut(
+  coats: readonly Coat[],
+  levels: readonly { areaMm2: number; volumeMm3: number }[],
+  pieceVolume: number,
+  extra: { streamliningMm3: number; rimMm3: number; totalMm3: number },
+): CoatReport[] {
+  const takers = coats.some((coat) => coat.thickened)
+    ? coats.map((coat) => (coat.thickened ? coat.thicknessMm : 0))
+    : coats.map((coat) => coat.thicknessMm);
+  const taken = takers.reduce((sum, value) => sum + value, 0) || 1;
+  const thickness = jacketThicknessMm(coats) || 1;
+  const plain = coats.map((coat, k) => {
+    const below = k === 0 ? pieceVolume : levels[k].volumeMm3;
+    return (
+      levels[k + 1].volumeMm3 -
+      below +
+      (extra.streamliningMm3 * takers[k]) / taken +
+      (extra.rimMm3 * coat.thicknessMm) / thickness
+    );
+  });
+  // The parts add up to the whole by construction; the scale only takes up rounding.
+  const scale = extra.totalMm3 / plain.reduce((sum, value) => sum + value, 0);
+  return coats.map((coat, k) => ({
+    thicknessMm: coat.thicknessMm,
+    areaMm2: levels[k].areaMm2,
+    volumeMm3: plain[k] * scale,
+    massG: siliconeMassG(plain[k] * scale),
+  }));
+}

@@ -1,0 +1,131 @@
+import { ScanProblem } from "./problem.ts";
+
+/**
+ * Triangles over shared vertices. Made only by `makeMesh`, which checks it; treated as immutable.
+ * positions: Float32Array, 3 per vertex, mm. triangles: Uint32Array, 3 vertex numbers each, counter-clockwise
+ * seen from outside.
+ */
+export interface TriangleMesh {
+  readonly positions: Float32Array;
+  readonly triangles: Uint32Array;
+}
+
+/** Greatest coordinate accepted, in the file's unit: beyond it float32 cannot tell a scan's triangles apart. */
+const GREATEST_COORDINATE = 1e7;
+
+/**
+ * @param positions xyz per vertex
+ * @param triangles three vertex numbers per triangle
+ * @throws ScanProblem `no-triangles`, `bad-coordinate` or `malformed`
+ */
+export function makeMesh(positions: Float32Array, triangles: Uint32Array): TriangleMesh {
+  if (triangles.length === 0) throw new ScanProblem("no-triangles", "The scan holds no triangles.");
+  if (triangles.length % 3 !== 0 || positions.length % 3 !== 0) {
+    throw new ScanProblem("malformed", "The scan ends in the middle of a triangle.");
+  }
+  checkCoordinates(positions);
+  const vertexCount = positions.length / 3;
+  for (let k = 0; k < triangles.length; k++) {
+    if (triangles[k] >= vertexCount) {
+      throw new ScanProblem(
+        "malformed",
+        `Triangle ${Math.floor(k / 3) + 1} names vertex ${triangles[k] + 1}, but the scan has only ${vertexCount}.`,
+      );
+    }
+  }
+  return { positions, triangles };
+}
+
+function checkCoordinates(positions: Float32Array): void {
+  for (let k = 0; k < positions.length; k++) {
+    const value = positions[k];
+    if (!(value > -GREATEST_COORDINATE && value < GREATEST_COORDINATE)) {
+      const what = Number.isFinite(value) ? `is ${value.toExponential(1)}, far too large` : "is not a number";
+      throw new ScanProblem(
+        "bad-coordinate",
+        `The ${"xyz"[k % 3]} of vertex ${Math.floor(k / 3) + 1} ${what}; export the scan again.`,
+      );
+    }
+  }
+}
+
+export function triangleCount(mesh: TriangleMesh): number {
+  return mesh.triangles.length / 3;
+}
+
+export function vertexCount(mesh: TriangleMesh): number {
+  return mesh.positions.length / 3;
+}
+
+/** Axis-aligned box. */
+export interface Box {
+  readonly min: readonly [number, number, number];
+  readonly max: readonly [number, number, number];
+}
+
+/** The box of a mesh's vertices, in the mesh's units. */
+export function meshBox(mesh: TriangleMesh): Box {
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  const p = mesh.positions;
+  for (let v = 0; v < p.length; v += 3) {
+    for (let a = 0; a < 3; a++) {
+      const value = p[v + a];
+      if (value < min[a]) min[a] = value;
+      if (value > max[a]) max[a] = value;
+    }
+  }
+  return { min, max };
+}
+
+export function boxSize(box: Box): [number, number, number] {
+  return [box.max[0] - box.min[0], box.max[1] - box.min[1], box.max[2] - box.min[2]];
+}
+
+/**
+ * Area (mm2) and enclosed volume (mm3, by the divergence theorem about the origin; exact for closed, oriented
+ * meshes, and for meshes open only on the plane z = 0).
+ */
+export function areaAndVolume(mesh: TriangleMesh): { areaMm2: number; volumeMm3: number } {
+  const p = mesh.positions;
+  const t = mesh.triangles;
+  let area2 = 0;
+  let volume6 = 0;
+  for (let k = 0; k < t.length; k += 3) {
+    const a = t[k] * 3;
+    const b = t[k + 1] * 3;
+    const c = t[k + 2] * 3;
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const nx = uy * vz - uz * vy;
+    const ny = uz * vx - ux * vz;
+    const nz = ux * vy - uy * vx;
+    area2 += Math.sqrt(nx * nx + ny * ny + nz * nz);
+    volume6 += nx * p[a] + ny * p[a + 1] + nz * p[a + 2];
+  }
+  return { areaMm2: area2 / 2, volumeMm3: volume6 / 6 };
+}
+
+/** Moves every vertex by `p -> matrix p * scale + shift`; `matrix` is row-major 3x3 orthonormal. */
+export function transformMesh(
+  mesh: TriangleMesh,
+  matrix: readonly number[],
+  scale: number,
+  shift: readonly [number, number, number],
+): TriangleMesh {
+  const p = mesh.positions;
+  const out = new Float32Array(p.length);
+  for (let v = 0; v < p.length; v += 3) {
+    const x = p[v];
+    const y = p[v + 1];
+    const z = p[v + 2];
+    out[v] = (matrix[0] * x + matrix[1] * y + matrix[2] * z) * scale + shift[0];
+    out[v + 1] = (matrix[3] * x + matrix[4] * y + matrix[5] * z) * scale + shift[1];
+    out[v + 2] = (matrix[6] * x + matrix[7] * y + matrix[8] * z) * scale + shift[2];
+  }
+  return { positions: out, triangles: mesh.triangles };
+}

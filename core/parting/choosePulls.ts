@@ -1,0 +1,123 @@
+/**
+ * The best set of pulls from a surveyed set: least sum over the jacket of what each patch pays to its cheapest pull.
+ * Pairs are tried exhaustively; larger sets start from several good pairs, take the best third and so on, and are
+ * improved by swapping one pull at a time until nothing gains.
+ */
+export interface PullSet {
+  readonly pulls: readonly number[];
+  readonly cost: number;
+}
+
+/**
+ * @param cost directions x vertices
+ * @param size how many pulls
+ * @param keep how many sets to hand back, best first
+ */
+export function choosePulls(
+  cost: Float32Array,
+  directions: number,
+  vertices: number,
+  size: number,
+  keep: number,
+): PullSet[] {
+  const sample = sampled(cost, directions, vertices);
+  const pairs = bestPairs(sample.cost, directions, sample.vertices, size === 2 ? keep : 24);
+  if (size === 2) return pairs.map((set) => ({ ...set, cost: setCost(cost, vertices, set.pulls) })).sort(byCost);
+  const sets = new Map<string, PullSet>();
+  for (const pair of pairs) {
+    let pulls = [...pair.pulls];
+    while (pulls.length < size) pulls = withBest(sample.cost, directions, sample.vertices, pulls);
+    const improved = swapUntilNoGain(sample.cost, directions, sample.vertices, pulls);
+    sets.set(improved.join(), { pulls: improved, cost: setCost(cost, vertices, improved) });
+  }
+  return [...sets.values()].sort(byCost).slice(0, keep);
+}
+
+function byCost(a: PullSet, b: PullSet): number {
+  return a.cost - b.cost || a.pulls.join().localeCompare(b.pulls.join());
+}
+
+/** Vertices merged in strides, so that exhaustive search stays quick: about 6000 columns. */
+function sampled(cost: Float32Array, directions: number, vertices: number): { cost: Float32Array; vertices: number } {
+  const group = Math.max(1, Math.floor(vertices / 6000));
+  const count = Math.ceil(vertices / group);
+  if (group === 1) return { cost, vertices };
+  const out = new Float32Array(directions * count);
+  // One vertex of each group stands for it: cost is a minimum over pulls, and groups must not blur that.
+  for (let d = 0; d < directions; d++) {
+    for (let k = 0; k < count; k++) out[d * count + k] = group * cost[d * vertices + Math.min(vertices - 1, k * group)];
+  }
+  return { cost: out, vertices: count };
+}
+
+function bestPairs(cost: Float32Array, directions: number, vertices: number, keep: number): PullSet[] {
+  const best: PullSet[] = [];
+  for (let a = 0; a < directions; a++) {
+    for (let b = a + 1; b < directions; b++) {
+      const limit = best.length < keep ? Infinity : best[best.length - 1].cost;
+      let sum = 0;
+      const pa = a * vertices;
+      const pb = b * vertices;
+      for (let v = 0; v < vertices && sum < limit; v++) {
+        const ca = cost[pa + v];
+        const cb = cost[pb + v];
+        sum += ca < cb ? ca : cb;
+      }
+      if (sum >= limit) continue;
+      best.push({ pulls: [a, b], cost: sum });
+      best.sort(byCost);
+      if (best.length > keep) best.pop();
+    }
+  }
+  return best;
+}
+
+function setCost(cost: Float32Array, vertices: number, pulls: readonly number[]): number {
+  let sum = 0;
+  for (let v = 0; v < vertices; v++) {
+    let least = Infinity;
+    for (const d of pulls) least = Math.min(least, cost[d * vertices + v]);
+    sum += least;
+  }
+  return sum;
+}
+
+function withBest(cost: Float32Array, directions: number, vertices: number, pulls: number[]): number[] {
+  const least = new Float32Array(vertices).fill(Infinity);
+  for (const d of pulls) for (let v = 0; v < vertices; v++) least[v] = Math.min(least[v], cost[d * vertices + v]);
+  let best = -1;
+  let bestCost = Infinity;
+  for (let d = 0; d < directions; d++) {
+    if (pulls.includes(d)) continue;
+    let sum = 0;
+    for (let v = 0; v < vertices && sum < bestCost; v++) sum += Math.min(least[v], cost[d * vertices + v]);
+    if (sum < bestCost) {
+      bestCost = sum;
+      best = d;
+    }
+  }
+  return best < 0 ? pulls : [...pulls, best];
+}
+
+function swapUntilNoGain(cost: Float32Array, directions: number, vertices: number, start: number[]): number[] {
+  let pulls = start;
+  let current = setCost(cost, vertices, pulls);
+  for (let gained = true; gained; ) {
+    gained = false;
+    for (let k = 0; k < pulls.length; k++) {
+      const trial = withBest(
+        cost,
+        directions,
+        vertices,
+        pulls.filter((_, i) => i !== k),
+      );
+      const trialCost = setCost(cost, vertices, trial);
+      if (trial.length === pulls.length && trialCost < current * (1 - 1e-6)) {
+        pulls = trial;
+        current = trialCost;
+        gained = true;
+      }
+    }
+  }
+  return [...pulls].sort((a, b) => a - b);
+}

@@ -1,0 +1,164 @@
+/**
+ * Sections on the jacket: smooth potentials per section on the mesh's vertices, whose ties are the parting lines.
+ *
+ * Labels arrive as one number a vertex. The potential of a section is its label's indicator spread over the surface
+ * (so that lines come out fair), less a penalty where the surface has turned past the section's horizon (so that
+ * lines keep to where both neighbours are free). Lines are the level sets where two potentials tie, cut exactly
+ * through the triangles.
+ */
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { type Direction, dot } from "../survey/directions.ts";
+import { vertexNormals } from "../survey/survey.ts";
+
+/** Width over which labels are spread: what a hand would round off, mm. */
+const FAIRING_MM = 16;
+/** Width over which the facing is evened out: the mesh's own roughness, mm. */
+const EVENING_MM = 7;
+/** A vertex turned past the horizon by one part in this many costs as much as belonging wholly elsewhere. */
+const HORIZON_STEEPNESS = 25;
+
+/** Neighbour lists of the vertices in compressed rows. */
+export function vertexNeighbours(mesh: TriangleMesh): { start: Uint32Array; list: Uint32Array } {
+  const t = mesh.triangles;
+  const vertices = mesh.positions.length / 3;
+  const start = new Uint32Array(vertices + 1);
+  for (let k = 0; k < t.length; k++) start[t[k] + 1] += 2;
+  for (let v = 0; v < vertices; v++) start[v + 1] += start[v];
+  const cursor = start.slice();
+  const list = new Uint32Array(t.length * 2);
+  for (let k = 0; k < t.length; k += 3) {
+    for (let c = 0; c < 3; c++) {
+      list[cursor[t[k + c]]++] = t[k + ((c + 1) % 3)];
+      list[cursor[t[k + c]]++] = t[k + ((c + 2) % 3)];
+    }
+  }
+  return { start, list };
+}
+
+/**
+ * @param label section of each vertex
+ * @param pulls unit pull of each section
+ * @param stepMm typical edge of the mesh
+ * @returns potentials[section][vertex]
+ */
+export function sectionPotentials(
+  mesh: TriangleMesh,
+  label: Uint8Array,
+  pulls: readonly Direction[],
+  stepMm: number,
+): Float32Array[] {
+  const near = vertexNeighbours(mesh);
+  const rounds = Math.max(4, Math.ceil(2 * (FAIRING_MM / stepMm) ** 2));
+  const band = bandAround(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));
+  const { normals } = vertexNormals(mesh);
+  const fields = pulls.map((_, s) => Float32Array.from(label, (l) => (l === s ? 1 : 0)));
+  const horizon = pulls.map((pull) => {
+    const out = new Float32Array(label.length);
+    for (const v of band) out[v] = dot(pull, [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]]);
+    spread(out, band, near, Math.ceil(2 * (EVENING_MM / stepMm) ** 2));
+    return out;
+  });
+  fields.forEach((field, s) => {
+    spread(field, band, near, rounds);
+    for (const v of band) field[v] += HORIZON_STEEPNESS * Math.min(0, horizon[s][v]);
+  });
+  return withoutIslands(fields, near);
+}
+
+/** Every section keeps its largest piece; where it had an island, the best other section wins. */
+function withoutIslands(fields: Float32Array[], near: { start: Uint32Array; list: Uint32Array }): Float32Array[] {
+  for (let round = 0; round < 3; round++) {
+    const label = labelsOf(fields);
+    const { piece, sizes, owner } = pieces(label, near);
+    const largest = fields.map((_, s) =>
+      sizes.reduce((best, size, k) => (owner[k] === s && (best < 0 || size > sizes[best]) ? k : best), -1),
+    );
+    let islands = 0;
+    for (let v = 0; v < label.length; v++) {
+      if (largest[label[v]] === piece[v]) continue;
+      islands++;
+      // Below every other potential here, by a step that keeps the order among the others.
+      fields[label[v]][v] = Math.min(...fields.map((field) => field[v])) - 0.5;
+    }
+    if (islands === 0) break;
+  }
+  return fields;
+}
+
+function pieces(label: Uint8Array, near: { start: Uint32Array; list: Uint32Array }) {
+  const piece = new Int32Array(label.length).fill(-1);
+  const sizes: number[] = [];
+  const owner: number[] = [];
+  const stack: number[] = [];
+  for (let seed = 0; seed < label.length; seed++) {
+    if (piece[seed] >= 0) continue;
+    piece[seed] = sizes.length;
+    stack.push(seed);
+    let size = 0;
+    for (let v = stack.pop(); v !== undefined; v = stack.pop()) {
+      size++;
+      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+        const other = near.list[k];
+        if (piece[other] >= 0 || label[other] !== label[v]) continue;
+        piece[other] = sizes.length;
+        stack.push(other);
+      }
+    }
+    sizes.push(size);
+    owner.push(label[seed]);
+  }
+  return { piece, sizes, owner };
+}
+
+/** Vertices within `rings` edges of a change of label. */
+function bandAround(label: Uint8Array, near: { start: Uint32Array; list: Uint32Array }, rings: number): Uint32Array {
+  const ring = new Int32Array(label.length).fill(-1);
+  const queue: number[] = [];
+  for (let v = 0; v < label.length; v++) {
+    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+      if (label[near.list[k]] === label[v]) continue;
+      ring[v] = 0;
+      queue.push(v);
+      break;
+    }
+  }
+  for (let q = 0; q < queue.length; q++) {
+    const v = queue[q];
+    if (ring[v] >= rings) continue;
+    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+      const other = near.list[k];
+      if (ring[other] >= 0) continue;
+      ring[other] = ring[v] + 1;
+      queue.push(other);
+    }
+  }
+  return Uint32Array.from(queue);
+}
+
+/** Rounds of averaging with the neighbours, over the band alone. */
+function spread(
+  field: Float32Array,
+  band: Uint32Array,
+  near: { start: Uint32Array; list: Uint32Array },
+  rounds: number,
+): void {
+  const next = new Float32Array(band.length);
+  for (let round = 0; round < rounds; round++) {
+    for (let q = 0; q < band.length; q++) {
+      const v = band[q];
+      let sum = 0;
+      for (let k = near.start[v]; k < near.start[v + 1]; k++) sum += field[near.list[k]];
+      next[q] = 0.5 * field[v] + (0.5 * sum) / Math.max(1, near.start[v + 1] - near.start[v]);
+    }
+    for (let q = 0; q < band.length; q++) field[band[q]] = next[q];
+  }
+}
+
+/** The section of each vertex: the greatest potential, the lower number on a tie. */
+export function labelsOf(potentials: readonly Float32Array[]): Uint8Array {
+  const out = new Uint8Array(potentials[0].length);
+  for (let s = 1; s < potentials.length; s++) {
+    for (let v = 0; v < out.length; v++) if (potentials[s][v] > potentials[out[v]][v]) out[v] = s;
+  }
+  return out;
+}

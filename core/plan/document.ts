@@ -1,0 +1,65 @@
+/**
+ * The plan document: everything the user decides, and nothing that can be worked out from it. Its schema for the
+ * wire, and the upgrades between its versions, stand in `contract/plan.ts`.
+ */
+import type { Coat } from "../jacket/coat.ts";
+import type { Direction } from "../survey/directions.ts";
+import type { LengthUnit } from "../units/index.ts";
+
+export const PLAN_VERSION = 1;
+
+export type UpAxis = "x" | "y" | "z" | "-x" | "-y" | "-z";
+
+export interface Brief {
+  /** How many casts the mould is for. */
+  readonly edition: number;
+  readonly castMaterial: string;
+  readonly castMethod: "solid" | "face-coat" | "slush" | "rotation";
+  readonly surface: string;
+  readonly liftLimitKg: number;
+}
+
+export interface PlanDocument {
+  readonly version: typeof PLAN_VERSION;
+  readonly seat: {
+    readonly unit: LengthUnit;
+    /** Correction from the tape check; 1 where none was made. */
+    readonly tapeScale: number;
+    readonly up: UpAxis;
+    /** Turn about the upright, degrees anticlockwise seen from above. */
+    readonly turnDeg: number;
+    readonly onBoard: boolean;
+  };
+  readonly brief: Brief;
+  readonly survey: { readonly pull: Direction; readonly draftDeg: number };
+  readonly jacket: { readonly coats: readonly Coat[]; readonly smoothingMm: number; readonly rimWidthMm: number };
+  readonly parting: {
+    readonly sections: "auto" | 2 | 3;
+    /** The user's own pulls; null lets them be suggested. */
+    readonly pulls: readonly Direction[] | null;
+    readonly fillDepthMm: number;
+  };
+  readonly shell: { readonly system: string; readonly figures: Readonly<Record<string, number>> };
+}
+
+/** A fresh plan. Every figure is typical and editable. */
+export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument {
+  return {
+    version: PLAN_VERSION,
+    seat: { unit: "mm", tapeScale: 1, up: "z", turnDeg: 0, onBoard: true, ...seat },
+    brief: { edition: 1, castMaterial: "gypsum", castMethod: "face-coat", surface: "clay", liftLimitKg: 25 },
+    survey: { pull: [0, -1, 0], draftDeg: 1 },
+    jacket: {
+      coats: [
+        { thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" },
+        { thicknessMm: 2.5, thickened: true, pigment: "#6f9ec2" },
+        { thicknessMm: 2.5, thickened: true, pigment: "#d8a25e" },
+        { thicknessMm: 2.2, thickened: true, pigment: "#8fae86" },
+      ],
+      smoothingMm: 20,
+      rimWidthMm: 60,
+    },
+    parting: { sections: "auto", pulls: null, fillDepthMm: 40 },
+    shell: { system: "gypsum-jute", figures: {} },
+  };
+}

@@ -1,0 +1,126 @@
+/**
+ * From a scan and a plan document to results, in stages. Each stage is kept with the key of its inputs, so that an
+ * edit runs only what it touches: a change of shell system computes no field.
+ */
+import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts";
+import type { JobContext } from "../job/context.ts";
+import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
+import { repairScan, type ScanReport } from "../mesh/repair.ts";
+import type { SurveyCrew } from "../parting/suggest.ts";
+import { shellTakeoff } from "../shell/index.ts";
+import { surveyDirections } from "../survey/survey.ts";
+import type { PlanDocument } from "./document.ts";
+import { type Estimate, estimate, type Rates, sectionWorthMm3 } from "./estimate.ts";
+import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
+import { seatPiece } from "./seat.ts";
+
+export interface Piece {
+  readonly mesh: TriangleMesh;
+  readonly report: ScanReport;
+  readonly areaMm2: number;
+  readonly volumeMm3: number;
+  readonly sizeMm: readonly [number, number, number];
+}
+
+export interface PlanResult {
+  readonly piece: Piece;
+  readonly jacket: Jacket;
+  readonly sections: Sections;
+  readonly estimate: Estimate;
+  readonly warnings: readonly string[];
+}
+
+/** One stage's last result and the key of the inputs it was made from. */
+class Stage<T> {
+  private held: { readonly key: string; readonly value: T } | null = null;
+
+  get key(): string {
+    return this.held?.key ?? "";
+  }
+
+  get(key: string, make: () => T): T {
+    if (this.held?.key !== key) this.held = { key, value: make() };
+    return this.held.value;
+  }
+
+  set(key: string, value: T): void {
+    this.held = { key, value };
+  }
+}
+
+/** Does the survey in this thread. */
+export const loneCrew: SurveyCrew = async (request, tick) => surveyDirections(request, tick);
+
+export class PlanEngine {
+  private readonly piece = new Stage<Piece>();
+  private readonly jacket = new Stage<Jacket>();
+  private readonly survey = new Stage<SurveyStage>();
+  private readonly sections = new Stage<Sections>();
+
+  /**
+   * @param raw triangles as the file has them
+   * @param crew shares out the survey
+   */
+  constructor(
+    private readonly raw: TriangleMesh,
+    private readonly crew: SurveyCrew = loneCrew,
+  ) {}
+
+  /** Seats and repairs the scan. @throws ScanProblem */
+  pieceFor(document: PlanDocument, ctx: JobContext): Piece {
+    return this.piece.get(JSON.stringify(document.seat), () => {
+      const { mesh, report } = repairScan(seatPiece(this.raw, document.seat), ctx);
+      return { mesh, report, ...areaAndVolume(mesh), sizeMm: boxSize(meshBox(mesh)) };
+    });
+  }
+
+  /** The jacket at a grid step. */
+  jacketFor(document: PlanDocument, stepMm: number, ctx: JobContext): Jacket {
+    const piece = this.pieceFor(document, ctx);
+    const { coats, smoothingMm, rimWidthMm } = document.jacket;
+    const key = JSON.stringify([
+      document.seat,
+      coats.map((c) => [c.thicknessMm, c.thickened]),
+      smoothingMm,
+      rimWidthMm,
+      stepMm,
+    ]);
+    const request: JacketRequest = { coats, smoothingMm, rimWidthMm, onBoard: document.seat.onBoard, stepMm };
+    return this.jacket.get(key, () => makeJacket(piece.mesh, request, ctx));
+  }
+
+  /** The sections, suggested or for the user's own pulls. */
+  async sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<Sections> {
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    const { pulls, sections, fillDepthMm } = document.parting;
+    const { draftDeg } = document.survey;
+    const surveyKey = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
+    if (this.survey.key !== surveyKey) {
+      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx);
+      const table = pulls === null ? await surveyStage(request, this.crew, ctx) : null;
+      this.survey.set(surveyKey, { request, table });
+    }
+    const survey = this.survey.get(surveyKey, () => {
+      throw new Error("The survey was lost between two steps.");
+    });
+    const worth = sectionWorthMm3(rates);
+    const shellMm = shellTakeoff(document.shell.system, document.shell.figures, {
+      areasMm2: [],
+      flangeLengthsMm: [],
+    }).thicknessMm;
+    const key = JSON.stringify([surveyKey, pulls, sections, sections === "auto" ? worth : 0, Math.round(shellMm)]);
+    return this.sections.get(key, () =>
+      planSections(jacket, survey, { pulls, sections, fillDepthMm, shellMm, sectionWorthMm3: worth }, ctx),
+    );
+  }
+
+  async run(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<PlanResult> {
+    const piece = this.pieceFor(document, ctx);
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    const sections = await this.sectionsFor(document, rates, stepMm, ctx);
+    const warnings = [...piece.report.warnings, ...sections.warnings];
+    if (jacket.thicknessMm > 12)
+      warnings.push("The jacket is over 12 mm thick: it wastes silicone and will not stretch off easily.");
+    return { piece, jacket, sections, estimate: estimate(document, jacket, sections, rates), warnings };
+  }
+}

@@ -1,0 +1,169 @@
+/** From sections to quantities, masses, hours and money. */
+import type { Jacket } from "../jacket/jacket.ts";
+import type { MaterialLine, Working } from "../materials/property.ts";
+import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
+import { FLANGE_WIDTH_MM, type ShellTakeoff, shellTakeoff } from "../shell/index.ts";
+import { MM2_PER_M2, MM3_PER_CM3 } from "../units/index.ts";
+import type { PlanDocument } from "./document.ts";
+import type { Sections } from "./sections.ts";
+
+/** The workshop's own rates. All typical, all editable in the settings. */
+export interface Rates {
+  readonly currency: string;
+  readonly siliconePerKgMinor: number;
+  readonly shellPerKgMinor: number;
+  readonly hourMinor: number;
+  /** Brushing a square metre of one coat, minutes of hands. */
+  readonly coatMinPerM2: number;
+  /** Laying a square metre of one layer of shell. */
+  readonly layerMinPerM2: number;
+  /** Building and clearing a metre of parting wall. */
+  readonly wallMinPerM: number;
+  /** Setting up one more section. */
+  readonly sectionSetupMin: number;
+}
+
+export const TYPICAL_RATES: Rates = {
+  currency: "€",
+  siliconePerKgMinor: 2400,
+  shellPerKgMinor: 350,
+  hourMinor: 4200,
+  coatMinPerM2: 25,
+  layerMinPerM2: 20,
+  wallMinPerM: 35,
+  sectionSetupMin: 90,
+};
+
+export interface Estimate {
+  readonly thicknessMm: number;
+  readonly sectionMassesG: readonly number[];
+  readonly siliconeG: number;
+  readonly fillG: number;
+  readonly shellG: number;
+  readonly materials: readonly MaterialLine[];
+  readonly handsMin: number;
+  readonly handsWorking: Working;
+  readonly costMinor: number;
+  readonly costWorking: Working;
+}
+
+/** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
+const WALL_SECTION_MM2 = (FLANGE_WIDTH_MM + 15) * 25;
+const CLAY_DENSITY = 1.9;
+/** Release agent, g per square metre and face. */
+const RELEASE_G_PER_M2 = 60;
+
+/** The fill, in mm3, that is worth as much as one more section at the given rates: settles "auto". */
+export function sectionWorthMm3(rates: Rates): number {
+  const sectionMinor = (rates.sectionSetupMin / 60) * rates.hourMinor;
+  const perMm3Minor = (SILICONE.densityGPerCm3.value / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor;
+  return perMm3Minor > 0 ? sectionMinor / perMm3Minor : Number.MAX_VALUE;
+}
+
+export function estimate(document: PlanDocument, jacket: Jacket, sections: Sections, rates: Rates): Estimate {
+  const takeoff = shellTakeoff(document.shell.system, document.shell.figures, {
+    areasMm2: sections.sections.map((section) => section.areaMm2),
+    flangeLengthsMm: sections.sections.map((section) => section.lineMm),
+  });
+  const fillG = siliconeMassG(sections.fillMm3);
+  const siliconeG = jacket.siliconeG + fillG;
+  const thickenedG =
+    fillG + jacket.coats.reduce((sum, coat, k) => sum + (document.jacket.coats[k]?.thickened ? coat.massG : 0), 0);
+  const materials = [...siliconeBuying(siliconeG, thickenedG), ...takeoff.lines, ...sundries(jacket, sections)];
+  const hands = handsMinutes(document, jacket, sections, takeoff, rates);
+  const shellG = takeoff.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
+  return {
+    thicknessMm: takeoff.thicknessMm,
+    sectionMassesG: takeoff.sectionMassesG,
+    siliconeG,
+    fillG,
+    shellG,
+    materials,
+    handsMin: hands.minutes,
+    handsWorking: hands.working,
+    ...cost(siliconeG, shellG, hands.minutes, rates),
+  };
+}
+
+function sundries(jacket: Jacket, sections: Sections): MaterialLine[] {
+  const wallG = (sections.partingLengthMm * WALL_SECTION_MM2 * CLAY_DENSITY) / MM3_PER_CM3;
+  const faceM2 = (jacket.outerAreaMm2 + 2 * sections.partingLengthMm * FLANGE_WIDTH_MM) / MM2_PER_M2;
+  return [
+    {
+      item: "Water clay for parting walls",
+      group: "sundries",
+      quantity: wallG / 1000,
+      unit: "kg",
+      working: {
+        formula: "parting length × wall section × density",
+        inputs: [
+          { name: "parting length", value: sections.partingLengthMm / 1000, unit: "m" },
+          { name: "wall section", value: WALL_SECTION_MM2, unit: "mm²" },
+          { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
+        ],
+      },
+    },
+    {
+      item: "Release for jacket and flanges",
+      group: "sundries",
+      quantity: (faceM2 * RELEASE_G_PER_M2) / 1000,
+      unit: "kg",
+      working: {
+        formula: "(jacket + both faces of the flanges) × release per m²",
+        inputs: [
+          { name: "faces", value: faceM2, unit: "m²" },
+          { name: "release", value: RELEASE_G_PER_M2, unit: "g/m²" },
+        ],
+      },
+    },
+  ];
+}
+
+function handsMinutes(document: PlanDocument, jacket: Jacket, sections: Sections, takeoff: ShellTakeoff, rates: Rates) {
+  const skinM2 = jacket.outerAreaMm2 / MM2_PER_M2;
+  const coats = document.jacket.coats.length;
+  const metres = sections.partingLengthMm / 1000;
+  const minutes =
+    skinM2 * coats * rates.coatMinPerM2 +
+    skinM2 * takeoff.layers * rates.layerMinPerM2 +
+    metres * rates.wallMinPerM +
+    sections.sections.length * rates.sectionSetupMin;
+  const working: Working = {
+    formula: "area × (coats × min/m² + layers × min/m²) + parting metres × min/m + sections × set-up",
+    inputs: [
+      { name: "jacket", value: skinM2, unit: "m²" },
+      { name: "coats", value: coats, unit: `at ${rates.coatMinPerM2} min/m²` },
+      { name: "shell layers", value: takeoff.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
+      { name: "parting", value: metres, unit: `m at ${rates.wallMinPerM} min/m` },
+      { name: "sections", value: sections.sections.length, unit: `at ${rates.sectionSetupMin} min` },
+    ],
+  };
+  return { minutes, working };
+}
+
+function cost(
+  siliconeG: number,
+  shellG: number,
+  handsMin: number,
+  rates: Rates,
+): { costMinor: number; costWorking: Working } {
+  const boughtKg = (siliconeG / 1000) * (1 + SILICONE.wasteShare.value);
+  const costMinor = Math.round(
+    boughtKg * rates.siliconePerKgMinor + (shellG / 1000) * rates.shellPerKgMinor + (handsMin / 60) * rates.hourMinor,
+  );
+  return {
+    costMinor,
+    costWorking: {
+      formula: "silicone × price + shell × price + hours × rate",
+      inputs: [
+        {
+          name: "silicone with waste",
+          value: boughtKg,
+          unit: `kg at ${rates.currency} ${rates.siliconePerKgMinor / 100}`,
+        },
+        { name: "shell", value: shellG / 1000, unit: `kg at ${rates.currency} ${rates.shellPerKgMinor / 100}` },
+        { name: "hands", value: handsMin / 60, unit: `h at ${rates.currency} ${rates.hourMinor / 100}` },
+      ],
+    },
+  };
+}

@@ -1,0 +1,57 @@
+/** The plan as one plain object: what the command line prints as JSON. */
+import type { PlanResult } from "./engine.ts";
+
+export interface ReportTimings {
+  readonly readMs: number;
+  readonly totalMs: number;
+  readonly planMs: number;
+}
+
+export function planReport(result: PlanResult, timings: ReportTimings) {
+  const { piece, jacket, sections, estimate } = result;
+  return {
+    piece: {
+      triangles: piece.report.triangles,
+      openEdges: piece.report.openEdges,
+      nonManifoldEdges: piece.report.nonManifoldEdges,
+      parts: piece.report.parts,
+      areaMm2: piece.areaMm2,
+      volumeMm3: piece.volumeMm3,
+      sizeMm: piece.sizeMm,
+      repairs: piece.report.repairs,
+    },
+    jacket: {
+      thicknessMm: jacket.thicknessMm,
+      smoothingMm: jacket.request.smoothingMm,
+      stepMm: jacket.request.stepMm,
+      outerAreaMm2: jacket.outerAreaMm2,
+      outerVolumeMm3: jacket.outerVolumeMm3,
+      rimMm3: jacket.rimMm3,
+      siliconeMm3: jacket.siliconeMm3,
+      siliconeG: jacket.siliconeG,
+      coats: jacket.coats.map(({ thicknessMm, areaMm2, massG }) => ({ thicknessMm, areaMm2, massG })),
+    },
+    sections: sections.sections.map((section, k) => ({
+      number: section.number,
+      pull: section.pull,
+      areaMm2: section.areaMm2,
+      lockMm3: section.lockMm3,
+      fillMm3: section.fillMm3,
+      releases: section.releases,
+      deepestMm: section.deepestMm,
+      shellMassG: estimate.sectionMassesG[k],
+    })),
+    partingLengthMm: sections.partingLengthMm,
+    materials: estimate.materials.map(({ item, quantity, unit }) => ({ item, quantity, unit })),
+    timingsMs: {
+      read: timings.readMs,
+      field: jacket.timings.fieldMs,
+      jacket: jacket.timings.jacketMs,
+      plan: timings.planMs,
+      total: timings.totalMs,
+    },
+    warnings: result.warnings,
+  };
+}
+
+export type PlanReport = ReturnType<typeof planReport>;

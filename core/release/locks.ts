@@ -1,0 +1,207 @@
+/**
+ * Locks of a section: the space of its cell that, moving along its pull, meets the jacket again.
+ *
+ * The cell of a section is all points nearer to its patch of the jacket than to any other's. Space counts from the
+ * back of the jacket (or the board) forwards. Columns of the cell no deeper than the fill depth are filled; deeper
+ * ones stay open, and the section does not release.
+ */
+import type { NearestField } from "../field/nearest.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { labelsOf } from "../parting/sections.ts";
+import { type ColumnFrame, columnPoint, visitColumns } from "../survey/columns.ts";
+import type { Direction } from "../survey/directions.ts";
+
+/** Shorter than this share of the spacing is below what the grid can tell. */
+const DEPTH_FLOOR = 0.5;
+
+/** Whose cell a point is in. */
+export class Cells {
+  private readonly classOf: Uint8Array;
+  private readonly point = new Float64Array(3);
+
+  constructor(
+    private readonly mesh: TriangleMesh,
+    private readonly nearest: NearestField,
+    private readonly potentials: readonly Float32Array[],
+  ) {
+    const label = labelsOf(potentials);
+    const t = mesh.triangles;
+    // 255 marks the triangles a parting line runs through: never sure.
+    this.classOf = Uint8Array.from({ length: t.length / 3 }, (_, k) => {
+      const own = label[t[3 * k]];
+      return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : 255;
+    });
+  }
+
+  /** Section number of the cell of a point (mm). */
+  at(x: number, y: number, z: number): number {
+    const sure = this.nearest.sureClass(this.classOf, x, y, z);
+    if (sure >= 0 && sure !== 255) return sure;
+    const triangle = this.nearest.nearest(this.point, x, y, z);
+    return this.classOf[triangle] !== 255 ? this.classOf[triangle] : this.greatestAt(triangle);
+  }
+
+  /** Distance from a point to the jacket, mm. */
+  distance(point: Float64Array): number {
+    return this.nearest.distance(point[0], point[1], point[2]);
+  }
+
+  private greatestAt(triangle: number): number {
+    const w = barycentric(this.mesh, triangle, this.point);
+    const t = this.mesh.triangles;
+    let best = 0;
+    let most = -Infinity;
+    this.potentials.forEach((potential, s) => {
+      const value =
+        w[0] * potential[t[3 * triangle]] +
+        w[1] * potential[t[3 * triangle + 1]] +
+        w[2] * potential[t[3 * triangle + 2]];
+      if (value > most) {
+        most = value;
+        best = s;
+      }
+    });
+    return best;
+  }
+}
+
+/** Weights of a triangle's corners at a point in its plane. */
+export function barycentric(mesh: TriangleMesh, triangle: number, point: Float64Array): [number, number, number] {
+  const { positions: p, triangles: t } = mesh;
+  const a = 3 * t[3 * triangle],
+    b = 3 * t[3 * triangle + 1],
+    c = 3 * t[3 * triangle + 2];
+  const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
+  const v = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
+  const w = [0, 1, 2].map((k) => point[k] - p[a + k]);
+  const inner = (x: number[], y: number[]) => x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
+  const uu = inner(u, u),
+    uv = inner(u, v),
+    vv = inner(v, v),
+    wu = inner(w, u),
+    wv = inner(w, v);
+  const det = uu * vv - uv * uv;
+  if (det <= 1e-20) return [1, 0, 0];
+  const s = (wu * vv - wv * uv) / det;
+  const r = (wv * uu - wu * uv) / det;
+  return [1 - s - r, s, r];
+}
+
+/** A filled stretch of a line. */
+export interface FilledColumn {
+  readonly line: number;
+  readonly fromMm: number;
+  readonly toMm: number;
+}
+
+export interface SectionLock {
+  readonly lockMm3: number;
+  readonly fillMm3: number;
+  /** How far the deepest point moves before it meets the jacket; 0 where there is no lock. */
+  readonly deepestMm: number;
+  /** The deepest point left open, or the deepest filled one; null where there is no lock. */
+  readonly at: readonly [number, number, number] | null;
+  /** Volume left open because it is deeper than the fill depth. */
+  readonly openMm3: number;
+  readonly columns: readonly FilledColumn[];
+  readonly frame: ColumnFrame;
+}
+
+export interface LockRequest {
+  readonly jacket: TriangleMesh;
+  readonly cells: Cells;
+  readonly section: number;
+  readonly pull: Direction;
+  readonly spacingMm: number;
+  readonly boardMm: number | null;
+  readonly fillDepthMm: number;
+  /** Thickness of the section: columns of its cell that nowhere come this near the jacket do not hold it. */
+  readonly shellMm: number;
+}
+
+export function measureLock(request: LockRequest): SectionLock {
+  const { jacket, cells, section, pull, spacingMm, boardMm, fillDepthMm, shellMm } = request;
+  const stretches: Stretch[] = [];
+  const point = new Float64Array(3);
+  const pending: [number, number, number][] = [];
+  const frame = visitColumns(jacket, pull, spacingMm, boardMm, (line, from, to) => {
+    if (to - from > DEPTH_FLOOR * spacingMm) pending.push([line, from, to]);
+  });
+  for (const [line, from, to] of pending) {
+    const samples = Math.max(1, Math.ceil((to - from) / spacingMm));
+    const each = (to - from) / samples;
+    let low = Number.NaN;
+    let length = 0;
+    let reached = false;
+    for (let k = 0; k < samples; k++) {
+      columnPoint(frame, line, from + (k + 0.5) * each, point);
+      if (cells.at(point[0], point[1], point[2]) !== section) continue;
+      if (length === 0) low = from + k * each;
+      length += each;
+      reached ||= to - from - (k + 1) * each < shellMm || cells.distance(point) < shellMm;
+    }
+    if (reached && to - low > DEPTH_FLOOR * spacingMm) stretches.push({ line, to, low, lengthMm: length });
+  }
+  return summarise(withoutGrazes(stretches, frame, fillDepthMm), frame, spacingMm, fillDepthMm);
+}
+
+interface Stretch {
+  readonly line: number;
+  readonly to: number;
+  readonly low: number;
+  readonly lengthMm: number;
+}
+
+/**
+ * Leaves out grazes: deep stretches nowhere wider than two lines. They come from walls that lean back by less than
+ * the spacing over their whole height, which wax and rubber take up. A lock keeps its edges, for they join its core.
+ */
+function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): Stretch[] {
+  const { countU } = frame.bundle;
+  const blocked = new Set(stretches.map((stretch) => stretch.line));
+  const isCore = (line: number) => [1, -1, countU, -countU].every((step) => blocked.has(line + step));
+  const joined = new Set<number>();
+  const queue = [...blocked].filter(isCore);
+  for (const line of queue) joined.add(line);
+  for (let line = queue.pop(); line !== undefined; line = queue.pop()) {
+    for (const row of [-countU, 0, countU]) {
+      for (const step of [-1, 0, 1]) {
+        const other = line + row + step;
+        if (!blocked.has(other) || joined.has(other)) continue;
+        joined.add(other);
+        // Edges are taken along, but only cores reach further.
+        if (isCore(other)) queue.push(other);
+      }
+    }
+  }
+  return stretches.filter((stretch) => stretch.to - stretch.low <= fillDepthMm || joined.has(stretch.line));
+}
+
+function summarise(
+  stretches: readonly Stretch[],
+  frame: ColumnFrame,
+  spacingMm: number,
+  fillDepthMm: number,
+): SectionLock {
+  const face = spacingMm * spacingMm;
+  let lockMm3 = 0;
+  let fillMm3 = 0;
+  let deepestMm = 0;
+  let at: [number, number, number] | null = null;
+  const columns: FilledColumn[] = [];
+  const point = new Float64Array(3);
+  for (const { line, to, low, lengthMm } of stretches) {
+    const depth = to - low;
+    lockMm3 += face * lengthMm;
+    if (depth <= fillDepthMm) {
+      fillMm3 += face * lengthMm;
+      columns.push({ line, fromMm: low, toMm: to });
+    }
+    if (depth > deepestMm) {
+      deepestMm = depth;
+      columnPoint(frame, line, low, point);
+      at = [point[0], point[1], point[2]];
+    }
+  }
+  return { lockMm3, fillMm3, deepestMm, at, openMm3: lockMm3 - fillMm3, columns, frame };
+}

@@ -1,0 +1,30 @@
+/**
+ * Shell systems. To add one: a file in `kinds/` exporting a `ShellSystem` (parameters as data, one `takeoff`), and
+ * its line in `shellSystems`. Its form, its schema and its report rows follow from the parameters.
+ */
+import { gypsumJute } from "./kinds/gypsumJute.ts";
+import { polyesterMat } from "./kinds/polyesterMat.ts";
+import type { ShellSpan, ShellSystem, ShellTakeoff } from "./system.ts";
+
+export type { ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./system.ts";
+export { FLANGE_WIDTH_MM } from "./system.ts";
+
+export const shellSystems: readonly ShellSystem[] = [gypsumJute, polyesterMat];
+
+/** @throws RangeError for a system nobody registered */
+export function shellSystem(id: string): ShellSystem {
+  const system = shellSystems.find((candidate) => candidate.id === id);
+  if (!system)
+    throw new RangeError(`There is no shell system "${id}"; there are ${shellSystems.map((s) => s.id).join(", ")}.`);
+  return system;
+}
+
+/** The takeoff with the user's figures, each falling back to the system's own. */
+export function shellTakeoff(id: string, figures: Readonly<Record<string, number>>, span: ShellSpan): ShellTakeoff {
+  const system = shellSystem(id);
+  return system.takeoff(span, (key) => {
+    const parameter = system.parameters.find((candidate) => candidate.key === key);
+    if (!parameter) throw new Error(`Shell system ${id} asks for an unknown figure ${key}.`);
+    return Math.min(parameter.most, Math.max(parameter.least, figures[key] ?? parameter.value));
+  });
+}

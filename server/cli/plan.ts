@@ -1,0 +1,162 @@
+/** `./run plan FILE`: the core over a scan, on the command line. Exit code 2: usage; 3: unusable piece. */
+import { readFile, stat } from "node:fs/promises";
+import type { JobContext } from "../../core/job/context.ts";
+import { readScan, type RawScan } from "../../core/mesh/io/index.ts";
+import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
+import { ScanProblem } from "../../core/mesh/problem.ts";
+import type { PlanDocument } from "../../core/plan/document.ts";
+import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
+import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import { planReport } from "../../core/plan/report.ts";
+import {
+  formatArea,
+  formatLength,
+  formatMass,
+  formatVolume,
+  millimetresPer,
+  proposeUnit,
+} from "../../core/units/index.ts";
+import { threadCrew } from "../compute/crew.ts";
+import { PLAN_USAGE, type PlanArguments, readPlanArguments, UsageProblem } from "./arguments.ts";
+import { exportPlan } from "./exportPlan.ts";
+
+/** A scan file larger than this is refused before it is read. */
+const LARGEST_FILE_BYTES = 1.5e9;
+
+async function main(argv: readonly string[]): Promise<number> {
+  if (argv.includes("--help") || argv.includes("-h")) {
+    process.stdout.write(PLAN_USAGE);
+    return 0;
+  }
+  try {
+    await plan(readPlanArguments(argv));
+    return 0;
+  } catch (error) {
+    if (error instanceof UsageProblem) return fail(2, error.message);
+    if (error instanceof ScanProblem) return fail(3, error.message);
+    if (isFileError(error)) return fail(2, fileMessage(error));
+    if (error instanceof RangeError && /allocation|length/i.test(error.message)) {
+      return fail(3, "The piece needs more memory than there is at this step; raise --step-mm.");
+    }
+    throw error;
+  }
+}
+
+function fail(code: number, message: string): number {
+  process.stderr.write(`${message}\n`);
+  return code;
+}
+
+function isFileError(error: unknown): error is NodeJS.ErrnoException {
+  return error instanceof Error && typeof (error as NodeJS.ErrnoException).code === "string" && "syscall" in error;
+}
+
+function fileMessage(error: NodeJS.ErrnoException): string {
+  const reason =
+    error.code === "ENOENT"
+      ? "there is no such file"
+      : error.code === "EISDIR"
+        ? "it is a folder"
+        : error.code === "EACCES"
+          ? "it may not be read or written"
+          : String(error.code);
+  return `Cannot use ${error.path ?? "the file"}: ${reason}.`;
+}
+
+async function plan(options: PlanArguments): Promise<void> {
+  const started = performance.now();
+  const ctx: JobContext = {
+    progress: options.json ? () => {} : progressLine(),
+    checkCancelled: () => {},
+    nowMs: () => performance.now(),
+  };
+  const info = await stat(options.file);
+  if (info.isDirectory()) throw new UsageProblem(`${options.file} is a folder, not a scan.`);
+  if (info.size > LARGEST_FILE_BYTES)
+    throw new ScanProblem(
+      "too-large",
+      `The file is ${Math.round(info.size / 1e6)} MB; thin the scan out below ${LARGEST_FILE_BYTES / 1e6} MB.`,
+    );
+  const scan = readScan(await readFile(options.file), options.file, ctx);
+  const { document, notes } = settleSeat(scan, options);
+  const engine = new PlanEngine(scan.mesh, threadCrew);
+  const piece = engine.pieceFor(document, ctx);
+  guardMemory(piece.areaMm2, document, options.stepMm);
+  const readDone = performance.now();
+  engine.jacketFor(document, options.stepMm, ctx);
+  const jacketDone = performance.now();
+  const plain = await engine.run(document, TYPICAL_RATES, options.stepMm, ctx);
+  const result: PlanResult = { ...plain, warnings: [...scan.warnings, ...notes, ...plain.warnings] };
+  const done = performance.now();
+  if (options.exportDir) await exportPlan(result, options.exportDir);
+  const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
+  const report = planReport(result, timings);
+  process.stdout.write(
+    options.json ? `${JSON.stringify(report)}\n` : readable(result, options.stepMm, timings.totalMs),
+  );
+}
+
+/** Cells the band will hold, against what the arrays may take. */
+function guardMemory(areaMm2: number, document: PlanDocument, stepMm: number): void {
+  const reach =
+    document.jacket.coats.reduce((sum, coat) => sum + coat.thicknessMm, 0) + document.jacket.smoothingMm + 2 * stepMm;
+  const cells = (areaMm2 * (2 * reach + 8 * stepMm)) / stepMm ** 3;
+  if (cells > 120e6) {
+    const step = Math.ceil(2 * stepMm * Math.sqrt(cells / 120e6)) / 2;
+    throw new ScanProblem(
+      "too-large",
+      `A step of ${stepMm} mm is too fine for a piece of this size; try --step-mm ${step}.`,
+    );
+  }
+}
+
+function settleSeat(scan: RawScan, options: PlanArguments): { document: PlanDocument; notes: string[] } {
+  const size = boxSize(meshBox(scan.mesh));
+  const up = options.up ?? scan.up;
+  const proposal = options.unit ? null : proposeUnit(Math.max(...size), scan.unitHint);
+  const unit = options.unit ?? proposal?.unit ?? "mm";
+  const rawHeight = size["xyz".indexOf(up.replace("-", ""))] * millimetresPer[unit];
+  const tapeScale = options.heightMm === null || rawHeight <= 0 ? 1 : options.heightMm / rawHeight;
+  const notes =
+    proposal && proposal.unit !== "mm" && options.heightMm === null
+      ? [
+          `The scan is taken to be in ${proposal.unit}: ${proposal.reason}. Check one length with a tape, or give --unit.`,
+        ]
+      : [];
+  return { document: { ...options.document, seat: { ...options.document.seat, unit, up, tapeScale } }, notes };
+}
+
+function progressLine(): JobContext["progress"] {
+  if (!process.stderr.isTTY) return () => {};
+  return (stage, fraction) => {
+    process.stderr.write(`\r${stage} ${Math.round(fraction * 100)} %   ${fraction >= 1 ? "\r\x1b[K" : ""}`);
+  };
+}
+
+function readable(result: PlanResult, stepMm: number, totalMs: number): string {
+  const { piece, jacket, sections, estimate } = result;
+  const lines = [
+    `Piece     ${piece.sizeMm.map((v) => formatLength(v)).join(" x ")}, ${formatArea(piece.areaMm2)}, ${formatVolume(piece.volumeMm3)}, ${piece.report.triangles} triangles`,
+    ...piece.report.repairs.map((repair) => `          ${repair}`),
+    `Jacket    ${formatLength(jacket.thicknessMm)} in ${jacket.coats.length} coats, smoothing ${formatLength(jacket.request.smoothingMm)}, step ${formatLength(stepMm)}: ${formatMass(jacket.siliconeG)} of silicone`,
+    ...jacket.coats.map(
+      (coat, k) =>
+        `          coat ${k + 1}: ${formatLength(coat.thicknessMm)} over ${formatArea(coat.areaMm2)}, ${formatMass(coat.massG)}`,
+    ),
+    `Parting   ${sections.sections.length} sections, ${formatLength(sections.partingLengthMm)} of line, fill ${formatMass(estimate.fillG)}`,
+    ...sections.sections.map((section, k) => {
+      const pull = section.pull.map((v) => v.toFixed(2)).join(", ");
+      const verdict = section.releases ? "releases" : `LOCKED, ${formatLength(section.deepestMm)} deep`;
+      return `          section ${section.number}: pull (${pull}), ${formatArea(section.areaMm2)}, fill ${formatVolume(section.fillMm3)}, shell ${formatMass(estimate.sectionMassesG[k])}, ${verdict}`;
+    }),
+    "Buy",
+    ...estimate.materials.map(
+      (line) => `          ${line.item}: ${line.quantity.toFixed(line.quantity < 10 ? 2 : 1)} ${line.unit}`,
+    ),
+    ...result.warnings.map((warning) => `Caution   ${warning}`),
+    `Worked out in ${(totalMs / 1000).toFixed(1)} s. Figures are estimates; data sheets, local rules and licensed practice decide.`,
+  ];
+  return `${lines.join("\n")}\n`;
+}
+
+process.exitCode = await main(process.argv.slice(2));
