@@ -1,0 +1,42 @@
+/** Pieces on the shelf and their plans. */
+import { z } from "zod";
+import { planDocument } from "./plan.ts";
+
+export const stations = ["piece", "survey", "jacket", "parting", "materials"] as const;
+export type Station = (typeof stations)[number];
+
+const name = z.string().trim().min(1, "Give the piece a name.").max(120, "A name has at most 120 characters.");
+
+export const piece = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  scanId: z.uuid(),
+  scanName: z.string(),
+  scanBytes: z.number().int(),
+  station: z.enum(stations),
+  away: z.boolean(),
+  hasCover: z.boolean(),
+  summary: z.string(),
+  createdAt: z.iso.datetime(),
+  updatedAt: z.iso.datetime(),
+});
+export type Piece = z.infer<typeof piece>;
+
+export const pieceList = z.object({ pieces: z.array(piece) });
+export const createPiece = z.object({ name, scanId: z.uuid(), document: planDocument });
+export const changePiece = z
+  .object({ name: name.optional(), away: z.boolean().optional(), station: z.enum(stations).optional(), summary: z.string().max(200).optional() })
+  .refine((change) => Object.keys(change).length > 0, "Nothing to change.");
+
+export const storedPlan = z.object({
+  pieceId: z.uuid(),
+  revision: z.number().int(),
+  document: planDocument,
+  updatedAt: z.iso.datetime(),
+  updatedBy: z.string(),
+});
+export type StoredPlan = z.infer<typeof storedPlan>;
+
+/** `revision` is the one the edit was made on; another on the server answers 409 with the plan that stands there. */
+export const savePlan = z.object({ revision: z.number().int().min(1), document: planDocument });
+export const planConflict = z.object({ error: z.object({ code: z.literal("conflict"), message: z.string() }), current: storedPlan });

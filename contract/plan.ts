@@ -1,0 +1,52 @@
+/** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
+import { z } from "zod";
+import { PLAN_VERSION, type PlanDocument } from "../core/plan/document.ts";
+import { shellSystems } from "../core/shell/index.ts";
+import { lengthUnits } from "../core/units/index.ts";
+
+const direction = z
+  .tuple([z.number(), z.number(), z.number()])
+  .refine((d) => Math.abs(Math.hypot(...d) - 1) < 1e-3, "A direction must have length 1.");
+
+const shellIds = shellSystems.map((system) => system.id) as [string, ...string[]];
+
+const coat = z.object({
+  thicknessMm: z.number().min(0.1, "A coat is at least 0.1 mm.").max(60, "A coat is at most 60 mm."),
+  thickened: z.boolean(),
+  pigment: z.string().regex(/^#[0-9a-fA-F]{6}$/, "A pigment is a colour like #a0b0c0."),
+});
+
+export const planDocument: z.ZodType<PlanDocument> = z.object({
+  version: z.literal(PLAN_VERSION),
+  seat: z.object({
+    unit: z.enum(lengthUnits as ["mm", "cm", "m", "in"]),
+    tapeScale: z.number().min(0.01).max(100),
+    up: z.enum(["x", "y", "z", "-x", "-y", "-z"]),
+    turnDeg: z.number().min(-360).max(360),
+    onBoard: z.boolean(),
+  }),
+  brief: z.object({
+    edition: z.number().int().min(1).max(100_000),
+    castMaterial: z.string().max(60),
+    castMethod: z.enum(["solid", "face-coat", "slush", "rotation"]),
+    surface: z.string().max(60),
+    liftLimitKg: z.number().min(1).max(2000),
+  }),
+  survey: z.object({ pull: direction, draftDeg: z.number().min(0).max(30) }),
+  jacket: z.object({
+    coats: z.array(coat).min(1, "A jacket has at least one coat.").max(12),
+    smoothingMm: z.number().min(0).max(120),
+    rimWidthMm: z.number().min(0).max(500),
+  }),
+  parting: z.object({
+    sections: z.union([z.literal("auto"), z.literal(2), z.literal(3)]),
+    pulls: z.array(direction).min(1).max(8).nullable(),
+    fillDepthMm: z.number().min(0).max(300),
+  }),
+  shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()) }),
+});
+
+/** Reads a stored document of any version into today's. One step a version, oldest first. */
+export function upgradePlan(stored: unknown): PlanDocument {
+  return planDocument.parse(stored);
+}

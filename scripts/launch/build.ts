@@ -1,0 +1,27 @@
+/** Builds the web application when its sources changed since the last build. */
+import { execFileSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+
+const SOURCES = ["web", "core", "contract", "vite.config.ts", "package-lock.json"];
+
+export function buildWeb(root: string): void {
+  const mark = join(root, "dist", "web", ".sources");
+  const now = fingerprint(root);
+  if (existsSync(mark) && readFileSync(mark, "utf8") === now) return;
+  process.stdout.write("Building the web application...\n");
+  execFileSync(join(root, "node_modules/.bin/vite"), ["build", "--logLevel", "warn"], { cwd: root, stdio: ["ignore", "inherit", "inherit"] });
+  writeFileSync(mark, now);
+}
+
+function fingerprint(root: string): string {
+  const hash = createHash("sha256");
+  const visit = (path: string) => {
+    const info = statSync(path);
+    if (info.isDirectory()) for (const name of readdirSync(path).sort()) visit(join(path, name));
+    else if (!path.endsWith(".test.ts")) hash.update(`${path}\0`).update(readFileSync(path));
+  };
+  for (const source of SOURCES) visit(join(root, source));
+  return hash.digest("hex");
+}

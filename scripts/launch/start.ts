@@ -1,0 +1,98 @@
+/** `./run start`, `demo` and `dev`: database, build, server, and a clean end. */
+import { type ChildProcess, execFileSync, spawn } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { buildWeb } from "./build.ts";
+import { type PrivateDatabase, SetupProblem, startDatabase } from "./database.ts";
+
+const root = join(dirname(fileURLToPath(import.meta.url)), "../..");
+const mode = process.argv[2] ?? "start";
+const dataFolder = process.env.RIMEFELL_DATA ?? join(root, "data");
+const port = process.env.RIMEFELL_PORT ?? "4870";
+const host = process.env.RIMEFELL_HOST ?? "127.0.0.1";
+const children: ChildProcess[] = [];
+let database: PrivateDatabase | null = null;
+let stopping = false;
+
+async function end(code: number): Promise<never> {
+  if (!stopping) {
+    stopping = true;
+    for (const child of children) child.kill("SIGTERM");
+    await Promise.all(children.map((child) => (child.exitCode === null && child.signalCode === null ? new Promise((done) => child.once("exit", done)) : null)));
+    await database?.stop();
+    rmSync(join(dataFolder, "server.pid"), { force: true });
+  }
+  process.exit(code);
+}
+
+/** A server of ours that outlived its launcher would hold the port. */
+function stopLeftoverServer(): void {
+  const file = join(dataFolder, "server.pid");
+  if (!existsSync(file)) return;
+  const pid = Number(readFileSync(file, "utf8"));
+  const isOurs = () => {
+    try {
+      return readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("server/main.ts");
+    } catch {
+      return false;
+    }
+  };
+  if (!isOurs()) return;
+  process.kill(pid, "SIGTERM");
+  for (let k = 0; k < 50 && isOurs(); k++) execFileSync("sleep", ["0.1"]);
+}
+
+function node(script: string, env: NodeJS.ProcessEnv, args: string[] = []): ChildProcess {
+  return spawn(process.execPath, ["--import", "tsx", join(root, script), ...args], { cwd: root, env, stdio: "inherit", detached: true });
+}
+
+async function healthy(server: ChildProcess): Promise<void> {
+  const until = Date.now() + 60_000;
+  while (Date.now() < until) {
+    if (server.exitCode !== null) await end(1);
+    try {
+      if ((await fetch(`http://${host}:${port}/api/health`)).ok) return;
+    } catch {
+      // Not listening yet.
+    }
+    await new Promise((resolve) => setTimeout(resolve, 60));
+  }
+  throw new SetupProblem("The server did not become healthy within a minute; see its messages above.");
+}
+
+async function main(): Promise<void> {
+  mkdirSync(dataFolder, { recursive: true });
+  stopLeftoverServer();
+  if (!process.env.RIMEFELL_DATABASE_URL) database = await startDatabase(dataFolder);
+  const env = { ...process.env, RIMEFELL_DATABASE_URL: process.env.RIMEFELL_DATABASE_URL ?? database?.url, RIMEFELL_PORT: port, RIMEFELL_HOST: host };
+  if (mode === "demo") {
+    const loader = node("demo/load.ts", env);
+    const code = await new Promise<number>((resolve) => loader.once("exit", (value) => resolve(value ?? 1)));
+    if (code !== 0) throw new SetupProblem("The demo workshop could not be loaded; see the message above.");
+  }
+  if (mode !== "dev") buildWeb(root);
+  const server = node("server/main.ts", { ...env, RIMEFELL_WEB: join(root, "dist/web") });
+  children.push(server);
+  writeFileSync(join(dataFolder, "server.pid"), String(server.pid));
+  await healthy(server);
+  if (mode === "dev") {
+    children.push(spawn(join(root, "node_modules/.bin/vite"), ["--host", host], { cwd: root, env, stdio: "inherit", detached: true }));
+  } else process.stdout.write(`Rimefell is ready at http://${host}:${port}\nCtrl-C stops it.\n`);
+  server.once("exit", (code) => {
+    if (!stopping) void end(code ?? 1);
+  });
+  database?.process.once("exit", () => {
+    if (stopping) return;
+    process.stderr.write("The database stopped; Rimefell stops too. Start it again: nothing acknowledged is lost.\n");
+    void end(1);
+  });
+}
+
+process.once("SIGINT", () => void end(0));
+process.once("SIGTERM", () => void end(0));
+main().catch((error: unknown) => {
+  const known = error instanceof SetupProblem || typeof (error as NodeJS.ErrnoException).code === "string";
+  process.stderr.write(known ? `${(error as Error).message}\n` : `${(error as Error).stack}\n`);
+  void end(1);
+});

@@ -1,0 +1,81 @@
+import { existsSync } from "node:fs";
+import { join, resolve } from "node:path";
+import express, { type Express } from "express";
+import helmet from "helmet";
+import type { Logger } from "pino";
+import type { Sequelize } from "sequelize";
+import { pieceRoutes } from "./features/pieces/routes.ts";
+import { planRoutes } from "./features/plans/routes.ts";
+import { resultRoutes } from "./features/results/routes.ts";
+import { scanRoutes } from "./features/scans/routes.ts";
+import { settingsRoutes } from "./features/settings/routes.ts";
+import { answerErrors, notFound } from "./middleware/errors.ts";
+import { actAsFirstMember } from "./middleware/member.ts";
+import { sameOriginWrites } from "./middleware/sameOrigin.ts";
+
+export interface Dependencies {
+  readonly sequelize: Sequelize;
+  readonly log: Logger;
+  readonly scanLimitBytes: number;
+  /** Folder of the built web application, or null for the API alone. */
+  readonly webFolder: string | null;
+}
+
+/** The whole server, listening nowhere yet. */
+export function createApp({ sequelize, log, scanLimitBytes, webFolder }: Dependencies): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(securityHeaders());
+  app.get("/api/health", async (_request, response) => {
+    await sequelize.query("SELECT 1");
+    response.json({ ok: true });
+  });
+  app.use("/api", sameOriginWrites, actAsFirstMember);
+  app.use("/api/scans", scanRoutes(sequelize, scanLimitBytes));
+  app.use("/api/results", resultRoutes(sequelize));
+  app.use("/api", express.json({ limit: "2mb" }));
+  app.use("/api/session", settingsRoutes());
+  app.use("/api/pieces/:id/plan", planRoutes(sequelize));
+  app.use("/api/pieces", pieceRoutes(sequelize));
+  app.use("/api", notFound);
+  if (webFolder) serveWeb(app, resolve(webFolder));
+  app.use(answerErrors(log));
+  return app;
+}
+
+function securityHeaders() {
+  return helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // Mesh simplification is WebAssembly; the workers are our own files.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        workerSrc: ["'self'", "blob:"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", "data:", "blob:"],
+        connectSrc: ["'self'", "data:", "blob:"],
+        fontSrc: ["'self'", "data:"],
+        objectSrc: ["'none'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    crossOriginOpenerPolicy: { policy: "same-origin" },
+    crossOriginEmbedderPolicy: { policy: "require-corp" },
+    crossOriginResourcePolicy: { policy: "same-origin" },
+    strictTransportSecurity: false,
+  });
+}
+
+function serveWeb(app: Express, folder: string): void {
+  app.use("/assets", express.static(join(folder, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
+  app.use(express.static(folder, { index: false }));
+  const page = join(folder, "index.html");
+  app.use((request, response, next) => {
+    if (request.method !== "GET" || !existsSync(page)) {
+      next();
+      return;
+    }
+    response.setHeader("cache-control", "no-cache");
+    response.sendFile(page);
+  });
+}

@@ -1,0 +1,120 @@
+/** The tables as classes. Columns stand in `migrations/`; these only describe them to the code. */
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from "sequelize";
+
+const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 } as const;
+const uuid = { type: DataTypes.UUID, allowNull: false } as const;
+
+export class Workshop extends Model<InferAttributes<Workshop>, InferCreationAttributes<Workshop>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+}
+
+export class Member extends Model<InferAttributes<Member>, InferCreationAttributes<Member>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare name: string;
+}
+
+export class Blob extends Model<InferAttributes<Blob>, InferCreationAttributes<Blob>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare sha256: string;
+  declare bytes: number;
+  declare chunks: number;
+}
+
+export class BlobChunk extends Model<InferAttributes<BlobChunk>, InferCreationAttributes<BlobChunk>> {
+  declare blobId: string;
+  declare workshopId: string;
+  declare seq: number;
+  declare data: Buffer;
+}
+
+export class ScanRow extends Model<InferAttributes<ScanRow>, InferCreationAttributes<ScanRow>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare blobId: string;
+  declare name: string;
+}
+
+export class PieceRow extends Model<InferAttributes<PieceRow>, InferCreationAttributes<PieceRow>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare scanId: string;
+  declare name: string;
+  declare station: string;
+  declare summary: string;
+  declare away: boolean;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class Cover extends Model<InferAttributes<Cover>, InferCreationAttributes<Cover>> {
+  declare pieceId: string;
+  declare workshopId: string;
+  declare image: Buffer;
+}
+
+export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttributes<PlanRow>> {
+  declare pieceId: string;
+  declare workshopId: string;
+  declare revision: number;
+  declare document: object;
+  declare updatedBy: string;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class PlanRevision extends Model<InferAttributes<PlanRevision>, InferCreationAttributes<PlanRevision>> {
+  declare pieceId: string;
+  declare workshopId: string;
+  declare revision: number;
+  declare document: object;
+  declare updatedBy: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class Result extends Model<InferAttributes<Result>, InferCreationAttributes<Result>> {
+  declare workshopId: string;
+  declare resultKey: string;
+  declare blobId: string;
+}
+
+export class SettingsRow extends Model<InferAttributes<SettingsRow>, InferCreationAttributes<SettingsRow>> {
+  declare memberId: string;
+  declare workshopId: string;
+  declare document: object;
+}
+
+export function initModels(sequelize: Sequelize): void {
+  const table = (tableName: string, timestamps: boolean | { createdAt: boolean; updatedAt: boolean } = false) => ({
+    sequelize, tableName, underscored: true,
+    ...(typeof timestamps === "boolean" ? { timestamps } : { timestamps: true, ...timestamps }),
+  });
+  const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
+  const whole = { type: DataTypes.INTEGER, allowNull: false } as const;
+  const json = { type: DataTypes.JSON, allowNull: false } as const;
+  const time = { type: DataTypes.DATE(3), allowNull: false } as const;
+  Workshop.init({ id, name: text(120) }, table("workshops"));
+  Member.init({ id, workshopId: uuid, name: text(80) }, table("members"));
+  Blob.init({ id, workshopId: uuid, sha256: text(64), bytes: { type: DataTypes.BIGINT, allowNull: false }, chunks: whole }, table("blobs"));
+  BlobChunk.init(
+    { blobId: { ...uuid, primaryKey: true }, seq: { ...whole, primaryKey: true }, workshopId: uuid, data: { type: DataTypes.BLOB("long"), allowNull: false } },
+    table("blob_chunks"),
+  );
+  ScanRow.init({ id, workshopId: uuid, blobId: uuid, name: text(255) }, table("scans"));
+  PieceRow.init(
+    { id, workshopId: uuid, scanId: uuid, name: text(120), station: text(20), summary: text(200), away: { type: DataTypes.BOOLEAN, allowNull: false }, createdAt: time, updatedAt: time },
+    table("pieces", true),
+  );
+  Cover.init({ pieceId: { ...uuid, primaryKey: true }, workshopId: uuid, image: { type: DataTypes.BLOB("medium"), allowNull: false } }, table("covers"));
+  PlanRow.init(
+    { pieceId: { ...uuid, primaryKey: true }, workshopId: uuid, revision: whole, document: json, updatedBy: text(80), updatedAt: time },
+    table("plans", { createdAt: false, updatedAt: true }),
+  );
+  PlanRevision.init(
+    { pieceId: { ...uuid, primaryKey: true }, revision: { ...whole, primaryKey: true }, workshopId: uuid, document: json, updatedBy: text(80), createdAt: time },
+    table("plan_revisions", { createdAt: true, updatedAt: false }),
+  );
+  Result.init({ workshopId: { ...uuid, primaryKey: true }, resultKey: { ...text(64), primaryKey: true }, blobId: uuid }, table("results"));
+  SettingsRow.init({ memberId: { ...uuid, primaryKey: true }, workshopId: uuid, document: json }, table("settings"));
+}

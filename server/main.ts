@@ -1,0 +1,29 @@
+/** Reads the configuration, migrates, listens. Nothing else. */
+import { pino } from "pino";
+import { createApp } from "./app.ts";
+import { readConfig } from "./config.ts";
+import { migrate, openDatabase } from "./db/database.ts";
+import { ensureWorkshop } from "./features/workshop.ts";
+
+const config = readConfig(process.env);
+const log = pino({ level: config.logLevel });
+const sequelize = openDatabase(config.databaseUrl);
+await migrate(sequelize);
+await ensureWorkshop();
+const app = createApp({ sequelize, log, scanLimitBytes: config.scanLimitBytes, webFolder: config.webFolder });
+const server = app.listen(config.port, config.host);
+server.requestTimeout = 30 * 60_000;
+server.on("error", (error: NodeJS.ErrnoException) => {
+  const reason = error.code === "EADDRINUSE" ? `port ${config.port} is taken; set RIMEFELL_PORT to another` : error.code === "EACCES" ? `port ${config.port} needs rights this user lacks` : error.message;
+  process.stderr.write(`Rimefell cannot listen on ${config.host}: ${reason}.\n`);
+  process.exit(1);
+});
+
+async function stop(): Promise<void> {
+  server.closeAllConnections();
+  server.close();
+  await sequelize.close();
+  process.exit(0);
+}
+process.once("SIGTERM", stop);
+process.once("SIGINT", stop);
