@@ -13,6 +13,7 @@ export const piece = z.object({
   scanId: z.uuid(),
   scanName: z.string(),
   scanBytes: z.number().int(),
+  scanSha256: z.string(),
   station: z.enum(stations),
   away: z.boolean(),
   hasCover: z.boolean(),

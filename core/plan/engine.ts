@@ -11,7 +11,7 @@ import { shellTakeoff } from "../shell/index.ts";
 import { surveyDirections } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, type Rates, sectionWorthMm3 } from "./estimate.ts";
-import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
+import { planSections, SURVEY_DIRECTIONS, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
 import { seatPiece } from "./seat.ts";
 
 export interface Piece {
@@ -60,10 +60,12 @@ export class PlanEngine {
   /**
    * @param raw triangles as the file has them
    * @param crew shares out the survey
+   * @param directionCount pulls surveyed for a suggestion
    */
   constructor(
     private readonly raw: TriangleMesh,
     private readonly crew: SurveyCrew = loneCrew,
+    private readonly directionCount = SURVEY_DIRECTIONS,
   ) {}
 
   /** Seats and repairs the scan. @throws ScanProblem */
@@ -96,7 +98,7 @@ export class PlanEngine {
     const { draftDeg } = document.survey;
     const surveyKey = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
     if (this.survey.key !== surveyKey) {
-      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx);
+      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.directionCount);
       const table = pulls === null ? await surveyStage(request, this.crew, ctx) : null;
       this.survey.set(surveyKey, { request, table });
     }

@@ -45,6 +45,8 @@ export interface PlannedSection {
   readonly lockAt: readonly [number, number, number] | null;
   readonly releases: boolean;
   readonly skin: TriangleMesh;
+  /** Points in the lock, see `SectionLock.points`. */
+  readonly lockPoints: Float32Array;
   /** Length of parting line along this section, mm. */
   readonly lineMm: number;
 }
@@ -67,12 +69,7 @@ export function surveyMesh(jacket: Jacket, ctx: JobContext): TriangleMesh {
   return jacket.request.onBoard ? clipAbove(mesh, 0) : mesh;
 }
 
-export function surveyRequestFor(
-  jacket: Jacket,
-  fillDepthMm: number,
-  draftDeg: number,
-  ctx: JobContext,
-): SuggestRequest {
+export function surveyRequestFor(jacket: Jacket, fillDepthMm: number, draftDeg: number, ctx: JobContext, directionCount = SURVEY_DIRECTIONS): SuggestRequest {
   const coarse = surveyMesh(jacket, ctx);
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
   return {
@@ -81,7 +78,7 @@ export function surveyRequestFor(
     draftDeg,
     boardMm: jacket.request.onBoard ? 0 : null,
     spacingMm: Math.max(jacket.request.stepMm, 0.8 * meanEdge),
-    directionCount: SURVEY_DIRECTIONS,
+    directionCount,
   };
 }
 
@@ -242,6 +239,7 @@ function assemble(
       lockAt: lock.at,
       releases: lock.openMm3 === 0 && releases[s],
       skin: cut.skins[k],
+      lockPoints: lock.points,
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),
     };
   });

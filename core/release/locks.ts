@@ -104,6 +104,8 @@ export interface SectionLock {
   /** Volume left open because it is deeper than the fill depth. */
   readonly openMm3: number;
   readonly columns: readonly FilledColumn[];
+  /** Points spread through the lock: xyz and the depth there, mm, 4 per point. */
+  readonly points: Float32Array;
   readonly frame: ColumnFrame;
 }
 
@@ -203,5 +205,20 @@ function summarise(
       at = [point[0], point[1], point[2]];
     }
   }
-  return { lockMm3, fillMm3, deepestMm, at, openMm3: lockMm3 - fillMm3, columns, frame };
+  return { lockMm3, fillMm3, deepestMm, at, openMm3: lockMm3 - fillMm3, columns, points: spreadPoints(stretches, frame), frame };
+}
+
+/** At most this many points stand for a lock on the stage. */
+const SHOWN_POINTS = 1500;
+
+function spreadPoints(stretches: readonly Stretch[], frame: ColumnFrame): Float32Array {
+  const every = Math.max(1, Math.ceil(stretches.length / SHOWN_POINTS));
+  const shown = stretches.filter((_, k) => k % every === 0);
+  const out = new Float32Array(shown.length * 4);
+  const point = new Float64Array(3);
+  shown.forEach(({ line, low, to }, k) => {
+    columnPoint(frame, line, (low + to) / 2, point);
+    out.set([point[0], point[1], point[2], to - low], 4 * k);
+  });
+  return out;
 }

@@ -44,24 +44,27 @@ export async function storeBlob<T>(
 
 async function writeChunks(blobId: string, workshopId: string, body: AsyncIterable<Buffer>, limitBytes: number, transaction: Transaction) {
   const hash = createHash("sha256");
-  let waiting: Buffer[] = [];
+  const chunk = Buffer.allocUnsafe(CHUNK_BYTES);
   let held = 0;
   let bytes = 0;
   let chunks = 0;
   const flush = async () => {
     if (held === 0) return;
-    const whole = Buffer.concat(waiting, held);
-    waiting = [];
+    await BlobChunk.create({ blobId, workshopId, seq: chunks++, data: await pack(chunk.subarray(0, held), { level: 1 }) }, { transaction });
     held = 0;
-    await BlobChunk.create({ blobId, workshopId, seq: chunks++, data: await pack(whole, { level: 1 }) }, { transaction });
   };
   for await (const part of body) {
     hash.update(part);
     bytes += part.length;
-    if (bytes > limitBytes) throw new Problem("too-large", `The file is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin the scan out and try again.`);
-    waiting.push(part);
-    held += part.length;
-    if (held >= CHUNK_BYTES) await flush();
+    if (bytes > limitBytes) {
+      throw new Problem("too-large", `The file is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin the scan out and try again.`);
+    }
+    for (let at = 0; at < part.length; ) {
+      const taken = part.copy(chunk, held, at, at + CHUNK_BYTES - held);
+      at += taken;
+      held += taken;
+      if (held === CHUNK_BYTES) await flush();
+    }
   }
   await flush();
   return { sha256: hash.digest("hex"), bytes, chunks };

@@ -30,7 +30,7 @@ async function describe(rows: readonly PieceRow[]): Promise<Piece[]> {
     const blob = blobs.find((candidate) => candidate.id === scan?.blobId);
     return {
       id: row.id, name: row.name, scanId: row.scanId,
-      scanName: scan?.name ?? "", scanBytes: Number(blob?.bytes ?? 0),
+      scanName: scan?.name ?? "", scanBytes: Number(blob?.bytes ?? 0), scanSha256: blob?.sha256 ?? "",
       station: row.station as Station, away: row.away, summary: row.summary,
       hasCover: covered.has(row.id),
       createdAt: row.createdAt.toISOString(), updatedAt: row.updatedAt.toISOString(),

@@ -1,0 +1,135 @@
+/**
+ * What a host shows of a plan, in one buffer: the figures as JSON, the thinned meshes and the lines as typed arrays.
+ *
+ * Layout: magic "RMFB", version (u32), length of the JSON in bytes (u32), the JSON padded to 4 bytes, then the arrays
+ * one after the other, each padded to 4 bytes. The JSON's `arrays` lists kind and length of each.
+ */
+import { thinned } from "../export/thin.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { PartingLine } from "../parting/cut.ts";
+import type { PlanResult } from "./engine.ts";
+import type { Estimate } from "./estimate.ts";
+import { planReport } from "./report.ts";
+
+const MAGIC = 0x42464d52;
+/** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
+export const BUNDLE_VERSION = 3;
+
+const PIECE_TRIANGLES = 90_000;
+const JACKET_TRIANGLES = 40_000;
+const SKIN_TRIANGLES = 70_000;
+
+export interface BundleFigures {
+  readonly report: ReturnType<typeof planReport>;
+  readonly estimate: Estimate;
+  readonly stepMm: number;
+  readonly locks: readonly { readonly section: number; readonly at: readonly [number, number, number] | null; readonly openMm3: number }[];
+}
+
+export interface PlanBundle {
+  readonly figures: BundleFigures;
+  readonly piece: TriangleMesh;
+  readonly jacket: TriangleMesh;
+  readonly skins: readonly TriangleMesh[];
+  readonly lines: readonly PartingLine[];
+  /** Points in the locks of each section, xyz and depth (mm), 4 per point. */
+  readonly lockPoints: readonly Float32Array[];
+}
+
+/** Thins a result down to what is shown. */
+export async function bundleOf(result: PlanResult, timings: { readMs: number; planMs: number; totalMs: number }): Promise<PlanBundle> {
+  const { sections } = result.sections;
+  const total = sections.reduce((sum, section) => sum + section.skin.triangles.length, 0) || 1;
+  const skins: TriangleMesh[] = [];
+  for (const section of sections) skins.push(await thinned(section.skin, Math.round((SKIN_TRIANGLES * section.skin.triangles.length) / total)));
+  return {
+    figures: {
+      report: planReport(result, timings),
+      estimate: result.estimate,
+      stepMm: result.jacket.request.stepMm,
+      locks: sections.map((section) => ({ section: section.number, at: section.lockAt, openMm3: section.openMm3 })),
+    },
+    piece: await thinned(result.piece.mesh, PIECE_TRIANGLES),
+    jacket: await thinned(result.jacket.mesh, JACKET_TRIANGLES),
+    skins,
+    lines: result.sections.lines,
+    lockPoints: sections.map((section) => section.lockPoints),
+  };
+}
+
+interface Header {
+  readonly figures: BundleFigures;
+  readonly lines: readonly { sections: readonly [number, number]; closed: boolean }[];
+  readonly skins: number;
+  readonly arrays: readonly { kind: "f" | "u"; length: number }[];
+}
+
+export function packBundle(bundle: PlanBundle): Uint8Array {
+  const arrays: (Float32Array | Uint32Array)[] = [];
+  for (const mesh of [bundle.piece, bundle.jacket, ...bundle.skins]) arrays.push(mesh.positions, mesh.triangles);
+  for (const line of bundle.lines) arrays.push(line.points);
+  arrays.push(...bundle.lockPoints);
+  const header: Header = {
+    figures: bundle.figures,
+    lines: bundle.lines.map(({ sections, closed }) => ({ sections, closed })),
+    skins: bundle.skins.length,
+    arrays: arrays.map((array) => ({ kind: array instanceof Float32Array ? "f" : "u", length: array.length })),
+  };
+  const json = utf8(JSON.stringify(header));
+  const jsonSpace = padded(json.length);
+  const out = new Uint8Array(12 + jsonSpace + arrays.reduce((sum, array) => sum + array.byteLength, 0));
+  const view = new DataView(out.buffer);
+  view.setUint32(0, MAGIC, true);
+  view.setUint32(4, BUNDLE_VERSION, true);
+  view.setUint32(8, json.length, true);
+  out.set(json, 12);
+  let at = 12 + jsonSpace;
+  for (const array of arrays) {
+    out.set(new Uint8Array(array.buffer, array.byteOffset, array.byteLength), at);
+    at += array.byteLength;
+  }
+  return out;
+}
+
+/** @returns the bundle, or null when the bytes are another version's or no bundle */
+export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < 12 || view.getUint32(0, true) !== MAGIC || view.getUint32(4, true) !== BUNDLE_VERSION) return null;
+  const jsonLength = view.getUint32(8, true);
+  const header = JSON.parse(fromUtf8(bytes.subarray(12, 12 + jsonLength))) as Header;
+  let at = 12 + padded(jsonLength);
+  const arrays = header.arrays.map(({ kind, length }) => {
+    const slice = bytes.slice(at, at + 4 * length);
+    if (slice.length < 4 * length) return null;
+    at += 4 * length;
+    return kind === "f" ? new Float32Array(slice.buffer) : new Uint32Array(slice.buffer);
+  });
+  if (arrays.includes(null)) return null;
+  let next = 0;
+  const floats = () => arrays[next++] as Float32Array;
+  const mesh = (): TriangleMesh => ({ positions: floats(), triangles: arrays[next++] as Uint32Array });
+  return {
+    figures: header.figures,
+    piece: mesh(),
+    jacket: mesh(),
+    skins: Array.from({ length: header.skins }, mesh),
+    lines: header.lines.map((line) => ({ ...line, points: floats() })),
+    lockPoints: Array.from({ length: header.skins }, floats),
+  };
+}
+
+function padded(length: number): number {
+  return Math.ceil(length / 4) * 4;
+}
+
+/** Plain UTF-8, so that the core needs no host's encoder. */
+function utf8(text: string): Uint8Array {
+  const escaped = unescape(encodeURIComponent(text));
+  return Uint8Array.from({ length: escaped.length }, (_, k) => escaped.charCodeAt(k));
+}
+
+function fromUtf8(bytes: Uint8Array): string {
+  let text = "";
+  for (let at = 0; at < bytes.length; at += 8192) text += String.fromCharCode(...bytes.subarray(at, at + 8192));
+  return decodeURIComponent(escape(text));
+}

@@ -1,0 +1,17 @@
+import { QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router/dom";
+import { queryClient } from "../lib/queries.ts";
+import { router } from "./router.tsx";
+import "./theme.css";
+
+const root = document.getElementById("root");
+if (!root) throw new Error("The page has no root.");
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queryClient}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

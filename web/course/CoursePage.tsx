@@ -1,0 +1,80 @@
+import { useContext, useEffect, useMemo, useState } from "react";
+import { Navigate, useParams } from "react-router";
+import type { Piece, Station } from "../../contract/pieces.ts";
+import { useAutosave } from "../document/useAutosave.ts";
+import { openPlan, usePlan } from "../document/planStore.ts";
+import { useChangePiece, usePiece, useStoredPlan } from "../lib/queries.ts";
+import { SettingsContext } from "../lib/show.ts";
+import { StageProvider } from "../scene/useStage.tsx";
+import { JacketStation } from "../stations/jacket/Station.tsx";
+import { MaterialsStation } from "../stations/materials/Station.tsx";
+import { PartingStation } from "../stations/parting/Station.tsx";
+import { PieceStation } from "../stations/piece/Station.tsx";
+import { SurveyStation } from "../stations/survey/Station.tsx";
+import type { StationProps } from "../stations/station.ts";
+import { CommandSearch } from "./CommandSearch.tsx";
+import { ConflictDialog } from "./ConflictDialog.tsx";
+import { Course } from "./Course.tsx";
+import { isStation } from "./stations.ts";
+import { StageTools } from "./StageTools.tsx";
+import { Tally } from "./Tally.tsx";
+import { TopBar } from "./TopBar.tsx";
+import { usePlanning } from "./usePlanning.ts";
+
+const SHEETS: Readonly<Record<Station, (props: StationProps) => React.ReactNode>> = {
+  piece: PieceStation, survey: SurveyStation, jacket: JacketStation, parting: PartingStation, materials: MaterialsStation,
+};
+
+export function CoursePage() {
+  const { pieceId = "", station } = useParams();
+  const piece = usePiece(pieceId);
+  const stored = useStoredPlan(pieceId);
+  const loaded = usePlan((plan) => plan.pieceId === pieceId);
+  useEffect(() => {
+    if (stored.data && usePlan.getState().pieceId !== pieceId) openPlan(pieceId, stored.data.document, stored.data.revision);
+  }, [stored.data, pieceId]);
+  // Leaving the piece lets go of its document, so that coming back reads what the server holds.
+  useEffect(() => () => usePlan.setState({ pieceId: null, document: null, revision: 0 }), []);
+  const trouble = piece.error ?? stored.error;
+  if (trouble) throw trouble;
+  if (!isStation(station)) return <Navigate to={`/pieces/${pieceId}/piece`} replace />;
+  if (!piece.data || !loaded) return <p className="p-8">Fetching the piece…</p>;
+  return <OpenPiece key={pieceId} piece={piece.data} station={station} />;
+}
+
+function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
+  const planning = usePlanning(piece);
+  const { theme } = useContext(SettingsContext);
+  const document = usePlan((plan) => plan.document);
+  const save = useAutosave(piece.id);
+  const { mutate: changePiece } = useChangePiece();
+  const [searching, setSearching] = useState(false);
+  useEffect(() => {
+    if (piece.station !== station) changePiece({ id: piece.id, change: { station } });
+  }, [piece.id, piece.station, station, changePiece]);
+  const summary = useMemo(() => {
+    const figures = planning.quality === "settled" ? planning.bundle?.figures : null;
+    return figures ? `${figures.report.sections.length} sections, ${(figures.estimate.siliconeG / 1000).toFixed(1)} kg silicone` : null;
+  }, [planning.bundle, planning.quality]);
+  useEffect(() => {
+    if (summary && summary !== piece.summary) changePiece({ id: piece.id, change: { summary } });
+  }, [summary, piece.summary, piece.id, changePiece]);
+  if (!document) return null;
+  const Sheet = SHEETS[station];
+  return (
+    <div className="flex h-full flex-col overflow-hidden">
+      <TopBar piece={piece} save={save.state} onSearch={() => setSearching(true)} />
+      <div className="flex min-h-0 grow">
+        <Course piece={piece} station={station} planning={planning} document={document} />
+        <StageProvider night={theme === "night"} overlay={<StageTools planning={planning} piece={piece} />}>
+          <aside className="w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100" aria-label="Side sheet">
+            <Sheet piece={piece} document={document} planning={planning} />
+          </aside>
+        </StageProvider>
+      </div>
+      <Tally planning={planning} document={document} />
+      {save.state.kind === "conflict" && <ConflictDialog theirs={save.state.theirs} keepMine={save.keepMine} takeTheirs={save.takeTheirs} />}
+      <CommandSearch open={searching} setOpen={setSearching} pieceId={piece.id} />
+    </div>
+  );
+}

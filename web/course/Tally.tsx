@@ -1,0 +1,91 @@
+import { useEffect, useState } from "react";
+import type { BundleFigures } from "../../core/plan/bundle.ts";
+import type { PlanDocument } from "../../core/plan/document.ts";
+import { useShow } from "../lib/show.ts";
+import type { Planning } from "./usePlanning.ts";
+
+interface Entry {
+  readonly name: string;
+  readonly value: number;
+  readonly text: (value: number) => string;
+  /** More of it is worse. */
+  readonly dear: boolean;
+}
+
+const SHOWN_FOR_MS = 15_000;
+
+/** Always there: what the plan comes to, and what the last edit changed. */
+export function Tally({ planning, document }: { planning: Planning; document: PlanDocument }) {
+  const show = useShow();
+  const { bundle, before, quality, progress } = planning;
+  const [fresh, setFresh] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each new result shows its differences for a while.
+  useEffect(() => {
+    setFresh(true);
+    const timer = setTimeout(() => setFresh(false), SHOWN_FOR_MS);
+    return () => clearTimeout(timer);
+  }, [bundle]);
+  const entries = (figures: BundleFigures): Entry[] => [
+    { name: "Sections", value: figures.report.sections.length, text: String, dear: true },
+    { name: "Heaviest", value: Math.max(...figures.estimate.sectionMassesG), text: show.mass, dear: true },
+    { name: "Silicone", value: figures.estimate.siliconeG, text: show.mass, dear: true },
+    { name: "of it fill", value: figures.estimate.fillG, text: show.mass, dear: true },
+    { name: "Shell", value: figures.estimate.shellG, text: show.mass, dear: true },
+    { name: "Parting line", value: figures.report.partingLengthMm, text: show.length, dear: true },
+    { name: "Hands", value: figures.estimate.handsMin, text: show.hours, dear: true },
+    { name: "Cost", value: figures.estimate.costMinor, text: show.money, dear: true },
+    { name: "Cautions", value: cautions(figures, document).length, text: String, dear: true },
+  ];
+  const now = bundle ? entries(bundle.figures) : null;
+  const past = before && fresh ? entries(before) : null;
+  return (
+    <footer className="flex h-[4.5rem] shrink-0 items-stretch border-t-2 border-base-content/80 bg-base-100" aria-label="Tally" data-testid="tally" data-quality={quality ?? "none"}>
+      <ul className="flex grow items-stretch divide-x divide-base-300 overflow-x-auto">
+        {now?.map((entry, k) => (
+          <li key={entry.name} className={`flex min-w-24 grow flex-col justify-center px-3 ${quality === "coarse" ? "opacity-70" : ""}`}>
+            <span className="quiet text-xs leading-tight">{entry.name}</span>
+            <span className="text-lg leading-tight font-semibold whitespace-nowrap" data-testid={`tally-${entry.name}`}>
+              {quality === "coarse" && k > 0 ? "≈ " : ""}
+              {entry.text(entry.value)}
+            </span>
+            <Difference entry={entry} past={past?.[k]} />
+          </li>
+        )) ?? <li className="quiet flex items-center px-5">The tally appears with the first answer.</li>}
+      </ul>
+      {progress && (
+        <div className="flex w-56 flex-col justify-center gap-1 border-l border-base-300 px-4" role="status">
+          <span className="quiet flex justify-between text-xs">
+            <span>{STAGE_NAMES[progress.stage] ?? progress.stage}</span>
+            <button type="button" className="underline" onClick={planning.cancel}>
+              Stop
+            </button>
+          </span>
+          <progress className="progress progress-primary w-full" value={progress.fraction} max={1} />
+        </div>
+      )}
+    </footer>
+  );
+}
+
+const STAGE_NAMES: Readonly<Record<string, string>> = {
+  read: "Reading the scan", repair: "Mending the scan", field: "Measuring round the piece", jacket: "Laying the jacket", survey: "Looking along the pulls", parting: "Finding the line",
+};
+
+function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) {
+  const change = past ? entry.value - past.value : 0;
+  const size = entry.text(Math.abs(change));
+  if (!past || /^[^1-9]*$/.test(size)) return <span className="h-4 text-xs" aria-hidden="true" />;
+  const more = change > 0;
+  return (
+    <span className={`h-4 text-xs font-medium whitespace-nowrap ${more === entry.dear ? "text-warning" : "text-success"}`} data-testid="tally-difference">
+      {more ? "▲ +" : "▼ −"}
+      {size}
+    </span>
+  );
+}
+
+/** Everything that needs the user, in plain words. */
+export function cautions(figures: BundleFigures, document: PlanDocument): string[] {
+  const heavy = figures.estimate.sectionMassesG.flatMap((mass, k) => (mass > document.brief.liftLimitKg * 1000 ? [`Section ${k + 1} is over your lift limit of ${document.brief.liftLimitKg} kg: two people or a hoist.`] : []));
+  return [...figures.report.warnings, ...heavy];
+}

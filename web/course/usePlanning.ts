@@ -1,0 +1,148 @@
+/**
+ * Keeps the plan's results in step with its document: from the server when somebody has worked them out before, else
+ * from the geometry worker, a coarse answer first and the settled one after. An edit cancels what it overtakes.
+ */
+import { useCallback, useContext, useEffect, useRef, useState } from "react";
+import type { Piece } from "../../contract/pieces.ts";
+import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
+import type { PlanDocument } from "../../core/plan/document.ts";
+import { resultKeyText } from "../../core/plan/steps.ts";
+import { usePlan } from "../document/planStore.ts";
+import { call, HttpProblem } from "../lib/http.ts";
+import { SettingsContext } from "../lib/show.ts";
+import { Geometry, proxied } from "../workers/geometry.ts";
+
+export interface Planning {
+  readonly bundle: PlanBundle | null;
+  readonly quality: "coarse" | "settled" | null;
+  /** Figures of the plan before the last edit, for the differences; null when there was none. */
+  readonly before: BundleFigures | null;
+  readonly progress: { readonly stage: string; readonly fraction: number } | null;
+  readonly problem: string | null;
+  readonly geometry: Geometry | null;
+  readonly cancel: () => void;
+  readonly again: () => void;
+}
+
+const PAUSE_MS = 250;
+
+export function usePlanning(piece: Piece): Planning {
+  const document = usePlan((plan) => (plan.pieceId === piece.id ? plan.document : null));
+  const { rates } = useContext(SettingsContext);
+  const [bundle, setBundle] = useState<PlanBundle | null>(null);
+  const [quality, setQuality] = useState<Planning["quality"]>(null);
+  const [before, setBefore] = useState<BundleFigures | null>(null);
+  const [progress, setProgress] = useState<Planning["progress"]>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [geometry, setGeometry] = useState<Geometry | null>(null);
+  const [round, setRound] = useState(0);
+  const settled = useRef<BundleFigures | null>(null);
+  const opened = useRef<Promise<string | null> | null>(null);
+
+  useEffect(() => {
+    const worker = new Geometry();
+    setGeometry(worker);
+    opened.current = null;
+    settled.current = null;
+    return () => worker.end();
+  }, []);
+
+  const key = document ? resultKeyText(piece.scanSha256, document, rates, BUNDLE_VERSION) : null;
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the document and the rates; `round` asks again.
+  useEffect(() => {
+    if (!document || !key || !geometry) return;
+    let overtaken = false;
+    const show = (next: PlanBundle, how: "coarse" | "settled") => {
+      if (overtaken) return;
+      setBundle(next);
+      setQuality(how);
+      if (how === "settled") {
+        setBefore(settled.current);
+        settled.current = next.figures;
+      }
+    };
+    const report = proxied((stage: string, fraction: number) => {
+      if (!overtaken) setProgress({ stage, fraction });
+    });
+    const timer = setTimeout(async () => {
+      setProblem(null);
+      const hash = await sha256(key);
+      const known = hash ? await fetchBundle(hash) : null;
+      if (overtaken) return;
+      if (known) {
+        setProgress(null);
+        show(known, "settled");
+        return;
+      }
+      geometry.clear();
+      opened.current ??= openScan(geometry, piece, report);
+      const trouble = await opened.current;
+      if (overtaken) return;
+      if (trouble) {
+        opened.current = null;
+        setProblem(trouble);
+        setProgress(null);
+        return;
+      }
+      for (const how of ["coarse", "settled"] as const) {
+        const answer = await geometry.api.plan(document, rates, how, report);
+        if (overtaken) return;
+        if (!answer.ok) {
+          setProblem(answer.cancelled ? "Stopped. What is shown may be from before the last edit." : answer.message);
+          setProgress(null);
+          return;
+        }
+        const next = unpackBundle(answer.value);
+        if (next) show(next, how);
+        if (how === "settled" && hash) void keep(hash, answer.value);
+      }
+      setProgress(null);
+    }, PAUSE_MS);
+    return () => {
+      overtaken = true;
+      clearTimeout(timer);
+      geometry.cancel();
+    };
+  }, [key, geometry, round]);
+
+  const cancel = useCallback(() => geometry?.cancel(), [geometry]);
+  const again = useCallback(() => setRound((n) => n + 1), []);
+  return { bundle, quality, before, progress, problem, geometry, cancel, again };
+}
+
+/** @returns what went wrong, or null */
+async function openScan(geometry: Geometry, piece: Piece, report: (stage: string, fraction: number) => void): Promise<string | null> {
+  try {
+    const response = await call(`/scans/${piece.scanId}/content`);
+    const bytes = new Uint8Array(await response.arrayBuffer());
+    const answer = await geometry.api.open(bytes, piece.scanName, report);
+    return answer.ok ? null : answer.message;
+  } catch (error) {
+    return error instanceof Error ? error.message : "The scan could not be fetched.";
+  }
+}
+
+async function fetchBundle(hash: string): Promise<PlanBundle | null> {
+  try {
+    const response = await call(`/results/${hash}`);
+    return unpackBundle(new Uint8Array(await response.arrayBuffer()));
+  } catch (error) {
+    if (error instanceof HttpProblem) return null;
+    throw error;
+  }
+}
+
+/** Leaves a result for the next one who opens the piece; losing it costs only time. */
+async function keep(hash: string, bytes: Uint8Array): Promise<void> {
+  await call(`/results/${hash}`, { method: "PUT", headers: { "content-type": "application/octet-stream" }, body: bytes as Uint8Array<ArrayBuffer> }).catch(() => undefined);
+}
+
+/** Hex hash, or null where the page has no crypto (plain http from afar): then nothing is cached. */
+async function sha256(text: string): Promise<string | null> {
+  if (!globalThis.crypto?.subtle) return null;
+  const digest = await crypto.subtle.digest("SHA-256", new TextEncoder().encode(text));
+  return Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, "0")).join("");
+}
+
+export type EditPlan = (change: (document: PlanDocument) => PlanDocument) => void;

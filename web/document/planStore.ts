@@ -1,0 +1,63 @@
+/** The plan document being edited, with undo over it alone. One drag is one step: `editing` holds the steps back. */
+import { temporal } from "zundo";
+import { create } from "zustand";
+import type { PlanDocument } from "../../core/plan/document.ts";
+
+interface PlanState {
+  readonly pieceId: string | null;
+  readonly document: PlanDocument | null;
+  /** Revision on the server the document is based on. */
+  readonly revision: number;
+  load(pieceId: string, document: PlanDocument, revision: number): void;
+  edit(change: (document: PlanDocument) => PlanDocument): void;
+  saved(revision: number): void;
+}
+
+export const usePlan = create<PlanState>()(
+  temporal(
+    (set) => ({
+      pieceId: null,
+      document: null,
+      revision: 0,
+      load: (pieceId, document, revision) => set({ pieceId, document, revision }),
+      edit: (change) => set((state) => (state.document ? { document: change(state.document) } : state)),
+      saved: (revision) => set({ revision }),
+    }),
+    {
+      partialize: ({ document }) => ({ document }),
+      equality: (past, current) => past.document === current.document,
+      limit: 200,
+    },
+  ),
+);
+
+export const undo = () => usePlan.temporal.getState().undo();
+export const redo = () => usePlan.temporal.getState().redo();
+
+/** Opens a plan: what came before it cannot be undone into it. */
+export function openPlan(pieceId: string, document: PlanDocument, revision: number): void {
+  usePlan.getState().load(pieceId, document, revision);
+  usePlan.temporal.getState().clear();
+}
+
+let before: PlanDocument | null = null;
+
+/** Begins a drag: the edits until `endDrag` become one step of undo. */
+export function beginDrag(): void {
+  before = usePlan.getState().document;
+  usePlan.temporal.getState().pause();
+}
+
+export function endDrag(): void {
+  const after = usePlan.getState().document;
+  const { resume } = usePlan.temporal.getState();
+  if (!before || !after || before === after) {
+    resume();
+    before = null;
+    return;
+  }
+  usePlan.setState({ document: before });
+  resume();
+  usePlan.setState({ document: after });
+  before = null;
+}

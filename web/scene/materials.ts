@@ -1,0 +1,49 @@
+/** What things look like on the stage: plaster, rubber, marker, and the raking lamp. */
+import * as THREE from "three";
+import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+
+export const plaster = () => new THREE.MeshStandardMaterial({ color: "#d8cfbd", roughness: 0.92, metalness: 0, side: THREE.DoubleSide });
+export const vertexPainted = () => new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.9, side: THREE.DoubleSide });
+export const rubber = () => new THREE.MeshStandardMaterial({ color: "#8fb0c4", roughness: 0.55, transparent: true, opacity: 0.92, side: THREE.DoubleSide });
+export const marker = () => new THREE.MeshStandardMaterial({ color: "#16305c", roughness: 0.6 });
+export const sectionSkin = (number: number) =>
+  new THREE.MeshStandardMaterial({ color: SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length].css, roughness: 0.8, side: THREE.DoubleSide });
+
+/**
+ * Raking light: lit from one side alone, with the line where light meets shadow drawn in.
+ * `lamp` points from the piece to the lamp, in world space.
+ */
+export function raking(): THREE.ShaderMaterial {
+  return new THREE.ShaderMaterial({
+    side: THREE.DoubleSide,
+    uniforms: { lamp: { value: new THREE.Vector3(1, 0, 0) } },
+    vertexShader: `
+      varying vec3 vNormalW;
+      void main() {
+        vNormalW = normalize(mat3(modelMatrix) * normal);
+        gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+      }`,
+    fragmentShader: `
+      uniform vec3 lamp;
+      varying vec3 vNormalW;
+      void main() {
+        float facing = dot(normalize(vNormalW), normalize(lamp));
+        vec3 stone = mix(vec3(0.055, 0.065, 0.08), vec3(0.93, 0.88, 0.78), pow(max(facing, 0.0), 0.75));
+        float width = max(fwidth(facing) * 1.6, 0.004);
+        float line = 1.0 - smoothstep(width * 0.5, width, abs(facing));
+        gl_FragColor = vec4(mix(stone, vec3(0.86, 0.32, 0.12), line), 1.0);
+        #include <colorspace_fragment>
+      }`,
+  });
+}
+
+/** Colours of the survey's classes: free, low draft, locked. Told apart by lightness as well as hue. */
+export const SURVEY_COLOURS = ["#dfe6da", "#e2b64a", "#8e2f4f"] as const;
+
+/** From never free (dark) to free from most pulls (light). */
+export function countColour(share: number): THREE.Color {
+  const low = new THREE.Color("#5b1533");
+  const mid = new THREE.Color("#d59a3b");
+  const high = new THREE.Color("#e9efe4");
+  return share < 0.3 ? low.lerp(mid, share / 0.3) : mid.lerp(high, Math.min(1, (share - 0.3) / 0.5));
+}

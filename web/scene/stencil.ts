@@ -1,0 +1,30 @@
+/** A section's number, stencilled on it. */
+import * as THREE from "three";
+import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+
+export function stencil(number: number, at: THREE.Vector3, facing: THREE.Vector3, sizeMm: number): THREE.Mesh {
+  const side = 256;
+  const canvas = document.createElement("canvas");
+  canvas.width = side;
+  canvas.height = side;
+  const pen = canvas.getContext("2d");
+  if (pen) {
+    const { figure } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
+    pen.font = `200px "Saira Stencil One", sans-serif`;
+    pen.textAlign = "center";
+    pen.textBaseline = "middle";
+    pen.fillStyle = figure === "light" ? "#ffffff" : "#22303a";
+    pen.fillText(String(number), side / 2, side / 2 + 10);
+  }
+  const texture = new THREE.CanvasTexture(canvas);
+  texture.colorSpace = THREE.SRGBColorSpace;
+  const mesh = new THREE.Mesh(new THREE.PlaneGeometry(sizeMm, sizeMm), new THREE.MeshBasicMaterial({ map: texture, transparent: true, depthWrite: false, side: THREE.DoubleSide }));
+  const right = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), facing);
+  if (right.lengthSq() < 1e-4) right.set(1, 0, 0);
+  right.normalize();
+  const up = new THREE.Vector3().crossVectors(facing, right);
+  mesh.quaternion.setFromRotationMatrix(new THREE.Matrix4().makeBasis(right, up, facing));
+  mesh.position.copy(at).addScaledVector(facing, sizeMm * 0.14);
+  mesh.renderOrder = 1;
+  return mesh;
+}

@@ -1,0 +1,52 @@
+/** React's hold on the stage: made once per place in the page, told what to show. */
+import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
+import type { Direction } from "../../core/survey/directions.ts";
+import { Stage } from "./Stage.ts";
+
+type HandleListener = (id: string, direction: Direction, phase: "drag" | "end") => void;
+type PickListener = (point: [number, number, number]) => void;
+
+export interface StageHold {
+  readonly stage: Stage | null;
+  /** Set by whichever station is open. */
+  readonly listeners: { handle: HandleListener | null; pick: PickListener | null };
+}
+
+const StageContext = createContext<StageHold>({ stage: null, listeners: { handle: null, pick: null } });
+
+export const useStage = () => useContext(StageContext);
+
+export function StageProvider({ children, night, overlay }: { children: ReactNode; night: boolean; overlay: ReactNode }) {
+  const host = useRef<HTMLDivElement>(null);
+  const listeners = useRef<StageHold["listeners"]>({ handle: null, pick: null });
+  const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });
+  const [missing, setMissing] = useState(false);
+  useEffect(() => {
+    if (!host.current) return;
+    try {
+      const stage = new Stage(host.current, {
+        onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
+        onPick: (point) => listeners.current.pick?.(point),
+      });
+      setHold({ stage, listeners: listeners.current });
+      return () => stage.end();
+    } catch {
+      setMissing(true);
+    }
+  }, []);
+  useEffect(() => hold.stage?.setNight(night), [hold.stage, night]);
+  return (
+    <StageContext value={hold}>
+      <div className="relative min-h-0 min-w-0 grow bg-base-200">
+        <div ref={host} data-testid="stage" className="absolute inset-0" />
+        {missing && (
+          <p className="absolute inset-0 m-auto h-fit max-w-sm p-6">
+            This browser shows no 3-D (WebGL is missing or switched off). The figures on the right and below still work.
+          </p>
+        )}
+        {overlay}
+      </div>
+      {children}
+    </StageContext>
+  );
+}

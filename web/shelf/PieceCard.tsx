@@ -1,0 +1,75 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Piece } from "../../contract/pieces.ts";
+import { stationNames } from "../course/stations.ts";
+import { useChangePiece, useDuplicatePiece } from "../lib/queries.ts";
+
+export function PieceCard({ piece }: { piece: Piece }) {
+  const change = useChangePiece();
+  const duplicate = useDuplicatePiece();
+  const [renaming, setRenaming] = useState(false);
+  const rename = (name: string) => {
+    setRenaming(false);
+    if (name.trim() && name.trim() !== piece.name) change.mutate({ id: piece.id, change: { name: name.trim() } });
+  };
+  return (
+    <li className="group flex flex-col border-b-[6px] border-base-300 bg-base-100">
+      <Link to={`/pieces/${piece.id}/${piece.station}`} className="block aspect-[6/5] overflow-hidden" aria-label={`Open ${piece.name}`}>
+        {piece.hasCover ? (
+          <img src={`/api/pieces/${piece.id}/cover?${piece.updatedAt}`} alt="" className="h-full w-full object-contain transition-transform group-hover:scale-[1.03]" />
+        ) : (
+          <span className="quiet grid h-full place-items-center">No picture yet</span>
+        )}
+      </Link>
+      <div className="flex items-start justify-between gap-2 px-4 pt-2 pb-4">
+        <div className="min-w-0 grow">
+          {renaming ? (
+            <input
+              aria-label="Name of the piece"
+              className="input input-sm w-full"
+              defaultValue={piece.name}
+              maxLength={120}
+              // biome-ignore lint/a11y/noAutofocus: the user has just asked to rename.
+              autoFocus
+              onFocus={(event) => event.target.select()}
+              onBlur={(event) => rename(event.target.value)}
+              onKeyDown={(event) => {
+                if (event.key === "Enter") rename(event.currentTarget.value);
+                if (event.key === "Escape") setRenaming(false);
+              }}
+            />
+          ) : (
+            <h2 className="truncate text-lg font-semibold">{piece.name}</h2>
+          )}
+          <p className="quiet text-sm">
+            At <span className="font-medium">{stationNames[piece.station]}</span>
+            {piece.summary && ` · ${piece.summary}`}
+          </p>
+          <p className="quiet text-sm">{new Date(piece.updatedAt).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}</p>
+        </div>
+        <div className="dropdown dropdown-end">
+          <button type="button" className="btn btn-ghost btn-sm px-2" aria-label={`More for ${piece.name}`}>
+            ⋯
+          </button>
+          <ul className="dropdown-content menu z-10 w-40 rounded-box border border-base-300 bg-base-100 p-1 shadow">
+            <li>
+              <button type="button" onClick={() => setRenaming(true)}>
+                Rename
+              </button>
+            </li>
+            <li>
+              <button type="button" onClick={() => duplicate.mutate(piece.id)}>
+                Duplicate
+              </button>
+            </li>
+            <li>
+              <button type="button" onClick={() => change.mutate({ id: piece.id, change: { away: !piece.away } })}>
+                {piece.away ? "Bring back" : "Put away"}
+              </button>
+            </li>
+          </ul>
+        </div>
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,43 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
+import { type Piece, piece as pieceSchema } from "../../contract/pieces.ts";
+import { scan as scanSchema } from "../../contract/scans.ts";
+import { newPlan } from "../../core/plan/document.ts";
+import { sendJson, uploadFile } from "../lib/http.ts";
+import { keys } from "../lib/queries.ts";
+import { Geometry, proxied } from "../workers/geometry.ts";
+
+/** Reads a dropped scan here first, so that a bad file is refused before it is sent; then uploads it and makes its piece. */
+export function useAddPiece(done: (piece: Piece) => void) {
+  const client = useQueryClient();
+  const [progress, setProgress] = useState<{ what: string; fraction: number } | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const add = useCallback(
+    async (file: File) => {
+      setProblem(null);
+      setProgress({ what: "Reading the scan", fraction: 0 });
+      const geometry = new Geometry();
+      try {
+        const bytes = new Uint8Array(await file.arrayBuffer());
+        const facts = await geometry.api.open(bytes, file.name, proxied((_stage: string, fraction: number) => setProgress({ what: "Reading the scan", fraction })));
+        if (!facts.ok) throw new Error(facts.message);
+        const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) => setProgress({ what: "Putting it on the shelf", fraction }));
+        const scan = scanSchema.parse(sent);
+        const document = newPlan({ unit: facts.value.proposal.unit, up: facts.value.up });
+        const name = file.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ").trim() || "New piece";
+        const piece = await sendJson("POST", "/pieces", { name: name.slice(0, 120), scanId: scan.id, document }, pieceSchema);
+        await client.invalidateQueries({ queryKey: keys.pieces });
+        done(piece);
+      } catch (error) {
+        setProblem(error instanceof Error ? error.message : "The scan could not be added.");
+      } finally {
+        geometry.end();
+        setProgress(null);
+      }
+    },
+    [client, done],
+  );
+
+  return { add, progress, problem };
+}

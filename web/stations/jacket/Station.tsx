@@ -1,0 +1,142 @@
+import { useEffect, useState } from "react";
+import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
+import { CAUTIONS } from "../../../core/materials/cautions.ts";
+import type { PlanDocument } from "../../../core/plan/document.ts";
+import { usePlan } from "../../document/planStore.ts";
+import { useShow } from "../../lib/show.ts";
+import { useStage } from "../../scene/useStage.tsx";
+import { Caution, NumberField, Part } from "../../ui/fields.tsx";
+import { Figure } from "../../ui/Figure.tsx";
+import type { StationProps } from "../station.ts";
+
+export function JacketStation({ document, planning }: StationProps) {
+  const { stage } = useStage();
+  const show = useShow();
+  const edit = usePlan((plan) => plan.edit);
+  const [open, setOpen] = useState(0.38);
+  const { bundle } = planning;
+  useEffect(() => {
+    if (!stage || !bundle) return;
+    stage.setPiece(bundle.piece, document.seat.onBoard);
+    stage.setPieceLook({ kind: "plaster" });
+    stage.setSections([]);
+    stage.setLines([]);
+    stage.setLocks([]);
+    stage.setHandles([]);
+  }, [stage, bundle, document.seat.onBoard]);
+  useEffect(() => {
+    if (stage && bundle) stage.setJacket(bundle.jacket, open);
+    return () => stage?.setJacket(null, 0);
+  }, [stage, bundle, open]);
+  const jacket = (change: Partial<PlanDocument["jacket"]>) => edit((plan) => ({ ...plan, jacket: { ...plan.jacket, ...change } }));
+  const { coats } = document.jacket;
+  const setCoat = (k: number, change: Partial<Coat>) => jacket({ coats: coats.map((coat, n) => (n === k ? { ...coat, ...change } : coat)) });
+  const figures = bundle?.figures.report.jacket;
+  const total = jacketThicknessMm(coats);
+  return (
+    <>
+      <Part title="Coats" aside={<span className="font-medium">{show.length(total)} in all</span>}>
+        <table className="w-full text-sm">
+          <thead>
+            <tr className="quiet text-left text-xs">
+              <th className="w-7 font-normal">Tint</th>
+              <th className="font-normal">Thickness</th>
+              <th className="font-normal">Thickened</th>
+              <th className="text-right font-normal">Silicone</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {coats.map((coat, k) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: coats are told apart by their place alone.
+              <tr key={k} className="border-t border-base-300">
+                <td>
+                  <input type="color" aria-label={`Pigment of coat ${k + 1}`} className="h-7 w-7 cursor-pointer" value={coat.pigment} onChange={(event) => setCoat(k, { pigment: event.target.value })} />
+                </td>
+                <td>
+                  <CoatThickness coat={coat} number={k + 1} onChange={(thicknessMm) => setCoat(k, { thicknessMm })} />
+                </td>
+                <td>
+                  {k === 0 && coats.length > 1 ? (
+                    <span className="quiet">print coat</span>
+                  ) : (
+                    <input type="checkbox" className="checkbox checkbox-sm" aria-label={`Coat ${k + 1} is thickened`} checked={coat.thickened} onChange={(event) => setCoat(k, { thickened: event.target.checked })} />
+                  )}
+                </td>
+                <td className="text-right font-medium whitespace-nowrap">{figures?.coats.length === coats.length ? show.mass(figures.coats[k].massG) : "…"}</td>
+                <td className="text-right">
+                  {coats.length > 1 && (
+                    <button type="button" className="btn btn-ghost btn-xs px-1" aria-label={`Leave out coat ${k + 1}`} onClick={() => jacket({ coats: coats.filter((_, n) => n !== k) })}>
+                      ×
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <button type="button" className="btn btn-sm mt-2 w-full" disabled={coats.length >= 12} onClick={() => jacket({ coats: [...coats, { thicknessMm: 2, thickened: true, pigment: "#b9a7cf" }] })}>
+          Add a coat
+        </button>
+        {total > 12 && <Caution>Over 12 mm: it wastes silicone and will not stretch off easily.</Caution>}
+        {total < 4 && <Caution>Under 4 mm: it will be too floppy to hold its shape and will tear.</Caution>}
+      </Part>
+      <Part title="Outside">
+        <NumberField label="Smoothing" hint="radius a hand or palette knife rounds off" unit="mm" value={document.jacket.smoothingMm} least={0} most={120} onChange={(smoothingMm) => jacket({ smoothingMm })} />
+        <NumberField label="Rim on the board" unit="mm" value={document.jacket.rimWidthMm} least={0} most={500} step={5} onChange={(rimWidthMm) => jacket({ rimWidthMm })} />
+        <label className="block pt-2">
+          <span className="quiet text-sm">Cut the jacket away</span>
+          <input type="range" className="range range-sm w-full" min={0} max={1} step={0.01} value={open} onChange={(event) => setOpen(Number(event.target.value))} />
+        </label>
+      </Part>
+      {figures && (
+        <Part title="Silicone">
+          <Figure
+            label="On the piece"
+            working={{
+              formula: "volume of the jacket − volume of the piece + rim, × density",
+              inputs: [
+                { name: "jacket, outside", value: figures.outerVolumeMm3 / 1e6, unit: "l" },
+                { name: "piece", value: bundle.figures.report.piece.volumeMm3 / 1e6, unit: "l" },
+                { name: "rim", value: figures.rimMm3 / 1e6, unit: "l" },
+                { name: "density", value: figures.siliconeG / (figures.siliconeMm3 / 1000), unit: "g/cm³, typical; the maker's data sheet wins" },
+              ],
+            }}
+          >
+            {show.mass(figures.siliconeG)}
+          </Figure>
+          <Figure label="Volume">{show.volume(figures.siliconeMm3)}</Figure>
+          <Figure label="Outer surface">{show.area(figures.outerAreaMm2)}</Figure>
+          <Figure label="Worked out at a step of">{show.length(figures.stepMm)}</Figure>
+          <Caution>{CAUTIONS["thickener-dust"]}</Caution>
+          <Caution>{CAUTIONS["silicone-cure"]}</Caution>
+        </Part>
+      )}
+    </>
+  );
+}
+
+function CoatThickness({ coat, number, onChange }: { coat: Coat; number: number; onChange: (value: number) => void }) {
+  const [text, setText] = useState(String(coat.thicknessMm));
+  useEffect(() => setText((held) => (Number(held) === coat.thicknessMm ? held : String(coat.thicknessMm))), [coat.thicknessMm]);
+  const wrong = !(Number(text) >= 0.1 && Number(text) <= 60);
+  return (
+    <label className={`input input-xs my-1 w-22 ${wrong ? "input-error" : ""}`}>
+      <input
+        type="number"
+        aria-label={`Thickness of coat ${number}`}
+        className="text-right"
+        step={0.1}
+        min={0.1}
+        max={60}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          const next = Number(event.target.value);
+          if (next >= 0.1 && next <= 60 && next !== coat.thicknessMm) onChange(next);
+        }}
+      />
+      <span className="quiet">mm</span>
+    </label>
+  );
+}

@@ -1,0 +1,52 @@
+import { createPortal } from "react-dom";
+import type { Piece } from "../../../contract/pieces.ts";
+import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
+import type { BundleFigures } from "../../../core/plan/bundle.ts";
+import type { PlanDocument } from "../../../core/plan/document.ts";
+import { shellSystem } from "../../../core/shell/index.ts";
+import { useShow } from "../../lib/show.ts";
+import { quantityText } from "./quantity.ts";
+
+/** The list as paper: on the page only when it is printed. */
+export function BuyingList({ piece, document, figures, cautionIds }: { piece: Piece; document: PlanDocument; figures: BundleFigures; cautionIds: readonly CautionId[] }) {
+  const show = useShow();
+  const { report, estimate } = figures;
+  return createPortal(
+    <article className="hidden bg-white p-10 text-black print:block" data-testid="buying-list">
+      <header className="flex items-end justify-between border-b-4 border-black pb-2">
+        <div>
+          <p className="font-stencil">RIMEFELL</p>
+          <h1 className="text-3xl font-semibold">{piece.name}</h1>
+          <p>Buying list, {new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}</p>
+        </div>
+        <p className="text-right">
+          {report.sections.length} sections in {shellSystem(document.shell.system).name.toLowerCase()}
+          <br />
+          jacket {show.length(report.jacket.thicknessMm)} in {report.jacket.coats.length} coats
+        </p>
+      </header>
+      <table className="mt-6 w-full text-lg">
+        <tbody>
+          {estimate.materials.map((line) => (
+            <tr key={line.item} className="border-b border-black/40">
+              <td className="w-8 py-2">
+                <span className="inline-block h-5 w-5 border-2 border-black" />
+              </td>
+              <td className="py-2">{line.item}</td>
+              <td className="py-2 text-right font-semibold whitespace-nowrap">{quantityText(line, show)}</td>
+              <td className="w-40 border-l border-black/40 py-2 pl-3 text-sm text-black/60">bought:</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2 className="mt-8 mb-1 font-semibold">Take care</h2>
+      <ul className="list-disc pl-5 text-sm">
+        {cautionIds.map((id) => (
+          <li key={id}>{CAUTIONS[id]}</li>
+        ))}
+      </ul>
+      <p className="mt-3 text-sm">{DEFERENCE} Quantities hold the waste shown in the plan; stock at hand is not taken off.</p>
+    </article>,
+    window.document.body,
+  );
+}

@@ -1,0 +1,10 @@
+import type { Piece } from "../../contract/pieces.ts";
+import type { PlanDocument } from "../../core/plan/document.ts";
+import type { Planning } from "../course/usePlanning.ts";
+
+/** What every station is given. */
+export interface StationProps {
+  readonly piece: Piece;
+  readonly document: PlanDocument;
+  readonly planning: Planning;
+}

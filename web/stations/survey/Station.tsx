@@ -1,0 +1,152 @@
+import { useCallback, useEffect, useState } from "react";
+import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
+import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
+import { usePlan } from "../../document/planStore.ts";
+import type { Geometry } from "../../workers/geometry.ts";
+import { proxied } from "../../workers/geometry.ts";
+import { SURVEY_COLOURS } from "../../scene/materials.ts";
+import { useStage } from "../../scene/useStage.tsx";
+import { Choice, NumberField, Part } from "../../ui/fields.tsx";
+import type { StationProps } from "../station.ts";
+import { useSurveyMap } from "./useSurveyMap.ts";
+
+type Look = "map" | "counts" | "lamp";
+
+const NAMED: readonly { name: string; pull: Direction }[] = [
+  { name: "Front", pull: [0, -1, 0] }, { name: "Back", pull: [0, 1, 0] }, { name: "Left", pull: [-1, 0, 0] }, { name: "Right", pull: [1, 0, 0] }, { name: "Up", pull: [0, 0, 1] },
+];
+
+export function SurveyStation({ document, planning }: StationProps) {
+  const { stage, listeners } = useStage();
+  const edit = usePlan((plan) => plan.edit);
+  const [look, setLook] = useState<Look>("map");
+  const [lamp, setLamp] = useState<Direction>([-0.94, -0.2, 0.28]);
+  const [dragging, setDragging] = useState<Direction | null>(null);
+  const { bundle, geometry } = planning;
+  const pull = dragging ?? document.survey.pull;
+  const { onBoard } = document.seat;
+  const keepOffBoard = useCallback((d: Direction): Direction => (onBoard && d[2] < 0 ? directionFrom(bearingAndElevation(d).bearingDeg, 0) : d), [onBoard]);
+  const setPull = useCallback((next: Direction) => edit((plan) => ({ ...plan, survey: { ...plan.survey, pull: keepOffBoard(next) } })), [edit, keepOffBoard]);
+  const map = useSurveyMap(look === "map" ? (bundle?.piece ?? null) : null, geometry, pull, document.survey.draftDeg, onBoard);
+  const counts = useCounts(look === "counts" ? (bundle?.piece ?? null) : null, geometry, document.survey.draftDeg, onBoard);
+
+  useEffect(() => {
+    if (!stage || !bundle) return;
+    stage.setPiece(bundle.piece, onBoard);
+    stage.setJacket(null, 0);
+    stage.setSections([]);
+    stage.setLines([]);
+    stage.setLocks([]);
+  }, [stage, bundle, onBoard]);
+  useEffect(() => {
+    if (!stage || !bundle) return;
+    if (look === "lamp") stage.setPieceLook({ kind: "lamp" });
+    else if (look === "map" && map) stage.setPieceLook({ kind: "classes", classes: map.classes });
+    else if (look === "counts" && counts.result) stage.setPieceLook({ kind: "counts", ...counts.result });
+    else stage.setPieceLook({ kind: "plaster" });
+  }, [stage, bundle, look, map, counts.result]);
+  useEffect(() => stage?.setLamp(lamp), [stage, lamp]);
+  useEffect(() => {
+    stage?.setHandles(
+      look === "lamp" ? [{ id: "lamp", direction: lamp, colour: "#e0a43a", kind: "lamp" }] : look === "map" ? [{ id: "pull", direction: pull, colour: "#1e4e8c", kind: "pull" }] : [],
+    );
+    listeners.handle = (id, direction, phase) => {
+      if (id === "lamp") setLamp(direction);
+      else if (phase === "drag") setDragging(keepOffBoard(direction));
+      else {
+        setDragging(null);
+        setPull(direction);
+      }
+    };
+    return () => {
+      listeners.handle = null;
+    };
+  }, [stage, listeners, look, lamp, pull, keepOffBoard, setPull]);
+  useEffect(() => () => stage?.setHandles([]), [stage]);
+
+  const { bearingDeg, elevationDeg } = bearingAndElevation(pull);
+  return (
+    <>
+      <Part title="Look at it by">
+        <Choice<Look> label="" value={look} options={[{ value: "map", name: "One pull" }, { value: "counts", name: "All pulls" }, { value: "lamp", name: "Raking lamp" }]} onChange={setLook} />
+      </Part>
+      {look === "map" && (
+        <>
+          <Part title="The pull">
+            <p className="quiet pb-1 text-sm">Drag the arrow on the stage, or set it here.</p>
+            <div className="flex flex-wrap gap-1 pb-1">
+              {NAMED.map(({ name, pull: named }) => (
+                <button key={name} type="button" className="btn btn-xs" onClick={() => setPull(named)}>
+                  {name}
+                </button>
+              ))}
+            </div>
+            <NumberField label="Bearing" hint="clockwise from the front" unit="°" value={Math.round(bearingDeg)} least={0} most={360} step={5} onChange={(value) => setPull(directionFrom(value, elevationDeg))} />
+            <NumberField label="Elevation" unit="°" value={Math.round(elevationDeg)} least={onBoard ? 0 : -90} most={90} step={5} onChange={(value) => setPull(directionFrom(bearingDeg, value))} />
+            <NumberField label="Least draft" unit="°" value={document.survey.draftDeg} least={0} most={30} step={0.5} onChange={(draftDeg) => edit((plan) => ({ ...plan, survey: { ...plan.survey, draftDeg } }))} />
+          </Part>
+          <Part title="Along this pull">
+            <Legend entries={[[SURVEY_COLOURS[0], "free", map?.shares[0]], [SURVEY_COLOURS[1], "low draft", map?.shares[1]], [SURVEY_COLOURS[2], "locked", map?.shares[2]]]} />
+          </Part>
+        </>
+      )}
+      {look === "counts" && (
+        <Part title="Free from how many pulls">
+          {counts.result ? (
+            <>
+              <Legend entries={[["#5b1533", "free from none or almost none"], ["#d59a3b", "free from some"], ["#e9efe4", "free from many"]]} />
+              <p className="mt-2 text-sm">
+                {(100 * counts.trouble).toFixed(1)} % of the piece is free from none of {counts.result.pulls} pulls: that is where fill or a plug will be needed.
+              </p>
+            </>
+          ) : (
+            <progress className="progress progress-primary w-full" value={counts.progress} max={1} />
+          )}
+        </Part>
+      )}
+      {look === "lamp" && (
+        <Part title="The lamp">
+          <p className="text-sm">Drag the lamp round the piece. The red line runs where light meets shadow: seen from the lamp, that is the horizon a parting line would follow.</p>
+          <NumberField label="Bearing" unit="°" value={Math.round(bearingAndElevation(lamp).bearingDeg)} least={0} most={360} step={5} onChange={(value) => setLamp(directionFrom(value, bearingAndElevation(lamp).elevationDeg))} />
+          <NumberField label="Elevation" unit="°" value={Math.round(bearingAndElevation(lamp).elevationDeg)} least={-90} most={90} step={5} onChange={(value) => setLamp(directionFrom(bearingAndElevation(lamp).bearingDeg, value))} />
+          <button type="button" className="btn btn-sm mt-2 w-full" onClick={() => setPull(lamp)}>
+            Use the lamp's direction as the pull
+          </button>
+        </Part>
+      )}
+    </>
+  );
+}
+
+function Legend({ entries }: { entries: readonly (readonly [string, string, number?])[] }) {
+  return (
+    <ul>
+      {entries.map(([colour, name, share]) => (
+        <li key={name} className="flex items-center gap-3 py-1">
+          <span className="h-5 w-8 border border-base-content/40" style={{ background: colour }} />
+          <span className="grow">{name}</span>
+          {share !== undefined && <span className="font-medium">{(100 * share).toFixed(share < 0.1 ? 1 : 0)} %</span>}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function useCounts(mesh: TriangleMesh | null, geometry: Geometry | null, draftDeg: number, onBoard: boolean) {
+  const [result, setResult] = useState<{ counts: Uint8Array; pulls: number } | null>(null);
+  const [progress, setProgress] = useState(0);
+  useEffect(() => {
+    setResult(null);
+    if (!mesh || !geometry) return;
+    let gone = false;
+    void geometry.api.counts(mesh, draftDeg, SPACING_MM, onBoard, proxied((fraction: number) => !gone && setProgress(fraction))).then((next) => !gone && setResult(next));
+    return () => {
+      gone = true;
+    };
+  }, [mesh, geometry, draftDeg, onBoard]);
+  const trouble = result ? result.counts.reduce((sum, count) => sum + (count === 0 ? 1 : 0), 0) / Math.max(1, result.counts.length) : 0;
+  return { result, progress, trouble };
+}
+
+/** Spacing of the survey's rays on the shown mesh. */
+const SPACING_MM = 6;

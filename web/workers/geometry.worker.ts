@@ -1,0 +1,173 @@
+/** The geometry worker: holds one scan and its stages, and answers with bundles. One per open piece. */
+import * as Comlink from "comlink";
+import { Cancelled, type JobContext } from "../../core/job/context.ts";
+import { linesAsData, writeDxf } from "../../core/export/lines.ts";
+import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
+import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { writeStl } from "../../core/export/stl.ts";
+import { thinned } from "../../core/export/thin.ts";
+import { dealSurvey, type JobResult, runJob } from "../../core/job/job.ts";
+import { readScan } from "../../core/mesh/io/index.ts";
+import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
+import { ScanProblem } from "../../core/mesh/problem.ts";
+import type { SurveyCrew } from "../../core/parting/suggest.ts";
+import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
+import type { PlanDocument } from "../../core/plan/document.ts";
+import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
+import type { Rates } from "../../core/plan/estimate.ts";
+import { seatPiece } from "../../core/plan/seat.ts";
+import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
+import { type Direction, pullDirections } from "../../core/survey/directions.ts";
+import { freeCounts, surveyMap } from "../../core/survey/map.ts";
+import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
+
+export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
+
+export interface ScanFacts {
+  readonly triangles: number;
+  readonly size: readonly [number, number, number];
+  readonly up: "y" | "z";
+  readonly proposal: UnitProposal;
+  readonly warnings: readonly string[];
+}
+
+type Progress = (stage: string, fraction: number) => void;
+
+const COARSE_TRIANGLES = 60_000;
+const COARSE_DIRECTIONS = 70;
+const MAP_PULLS = 48;
+
+/** Shares a survey with a second worker, one core each. */
+const crew: SurveyCrew = async (request, tick) => {
+  const { jobs, gather } = dealSurvey(request, 2);
+  const helper = new Worker(new URL("./job.worker.ts", import.meta.url), { type: "module" });
+  try {
+    const other = new Promise<JobResult>((resolve, reject) => {
+      helper.onmessage = (event) => resolve(event.data as JobResult);
+      helper.onerror = () => reject(new Error("The second geometry worker stopped."));
+    });
+    helper.postMessage(jobs[1]);
+    const own = runJob(jobs[0], tick);
+    return gather([own, await other].map((result) => {
+      if (!result.ok) throw new Error(result.detail);
+      return result.cost;
+    }));
+  } finally {
+    helper.terminate();
+  }
+};
+
+class GeometryWorker {
+  private raw: TriangleMesh | null = null;
+  private fine: PlanEngine | null = null;
+  private coarse: PlanEngine | null = null;
+  private last: PlanResult | null = null;
+  private cancel: Int32Array | null = null;
+
+  /** @param flag shared memory of one int: anything but 0 cancels what runs */
+  connect(flag: SharedArrayBuffer | null): void {
+    this.cancel = flag ? new Int32Array(flag) : null;
+  }
+
+  async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
+    return this.guarded(async () => {
+      const scan = readScan(bytes, name, this.context(onProgress));
+      this.raw = scan.mesh;
+      this.fine = new PlanEngine(scan.mesh, crew);
+      this.coarse = null;
+      const size = boxSize(meshBox(scan.mesh));
+      return { triangles: scan.mesh.triangles.length / 3, size, up: scan.up, proposal: proposeUnit(Math.max(...size), scan.unitHint), warnings: scan.warnings };
+    });
+  }
+
+  /** The piece alone, thinned, as the plan seats it. */
+  async seated(document: PlanDocument): Promise<Answer<TriangleMesh>> {
+    return this.guarded(async () => {
+      const mesh = await thinned(seatPiece(this.needRaw(), document.seat), 90_000);
+      return Comlink.transfer(mesh, [mesh.positions.buffer, mesh.triangles.buffer] as ArrayBuffer[]);
+    });
+  }
+
+  /** A whole plan, coarse or settled, packed. */
+  async plan(document: PlanDocument, rates: Rates, quality: "coarse" | "settled", onProgress: Progress): Promise<Answer<Uint8Array>> {
+    return this.guarded(async () => {
+      const started = performance.now();
+      const ctx = this.context(onProgress);
+      const engine = quality === "coarse" ? await this.coarseEngine() : this.fine;
+      if (!engine) throw new Error("No scan is open.");
+      const settled = settledStepMm(document, engine.pieceFor(document, ctx).areaMm2);
+      const result = await engine.run(document, rates, quality === "coarse" ? coarseStepMm(settled) : settled, ctx);
+      if (quality === "settled") this.last = result;
+      const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
+      return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
+    });
+  }
+
+  /** Files of the settled plan for taking elsewhere. */
+  async exportFile(kind: "glb" | "dxf" | "json" | "stl"): Promise<Answer<Uint8Array | string>> {
+    return this.guarded(async () => {
+      if (!this.last) throw new ScanProblem("malformed", "Wait until the plan is settled, then take the file.");
+      const { jacket, sections } = this.last;
+      if (kind === "dxf") return writeDxf(sections.lines);
+      if (kind === "json") return JSON.stringify(linesAsData(sections.lines));
+      if (kind === "stl") return writeStl(sections.filled);
+      const parts = sections.sections.map((section): NamedPart => ({
+        name: `section-${section.number}`,
+        mesh: section.skin,
+        colour: [...linearRgb(SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length].css), 1],
+      }));
+      return writeGlb([{ name: "jacket", mesh: jacket.mesh, colour: [0.45, 0.6, 0.75, 0.35] }, ...parts]);
+    });
+  }
+
+  /** The survey's map of a shown mesh for a pull; needs no scan. */
+  map(mesh: TriangleMesh, pull: Direction, draftDeg: number, spacingMm: number, onBoard: boolean): Uint8Array {
+    return surveyMap(mesh, pull, draftDeg, spacingMm, onBoard ? 0 : null);
+  }
+
+  /** From how many of an even set of pulls each vertex of a shown mesh is free. */
+  counts(mesh: TriangleMesh, draftDeg: number, spacingMm: number, onBoard: boolean, onProgress: (fraction: number) => void): { counts: Uint8Array; pulls: number } {
+    const pulls = pullDirections(MAP_PULLS, onBoard);
+    return { counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress), pulls: pulls.length };
+  }
+
+  private async coarseEngine(): Promise<PlanEngine> {
+    this.coarse ??= new PlanEngine(await thinned(this.needRaw(), COARSE_TRIANGLES, 0.02), crew, COARSE_DIRECTIONS);
+    return this.coarse;
+  }
+
+  private needRaw(): TriangleMesh {
+    if (!this.raw) throw new Error("No scan is open.");
+    return this.raw;
+  }
+
+  private context(onProgress: Progress): JobContext {
+    let last = 0;
+    return {
+      progress: (stage, fraction) => {
+        const now = performance.now();
+        if (fraction < 1 && now - last < 60) return;
+        last = now;
+        onProgress(stage, fraction);
+      },
+      checkCancelled: () => {
+        if (this.cancel && Atomics.load(this.cancel, 0) !== 0) throw new Cancelled();
+      },
+      nowMs: () => performance.now(),
+    };
+  }
+
+  /** Failures travel as data. */
+  private async guarded<T>(work: () => Promise<T>): Promise<Answer<T>> {
+    try {
+      return { ok: true, value: await work() } as Answer<T>;
+    } catch (error) {
+      if (error instanceof Cancelled) return { ok: false, cancelled: true, message: "Cancelled." };
+      const message = error instanceof ScanProblem ? error.message : `This could not be worked out: ${(error as Error).message}`;
+      return { ok: false, cancelled: false, message };
+    }
+  }
+}
+
+export type GeometryApi = GeometryWorker;
+Comlink.expose(new GeometryWorker());
