@@ -42,7 +42,6 @@ const PIECES: readonly DemoPiece[] = [
       ...base,
       brief: { ...base.brief, edition: 12, castMaterial: "cast stone", castMethod: "solid", surface: "sealed plaster" },
       jacket: { ...base.jacket, coats: base.jacket.coats.slice(0, 3), smoothingMm: 12, rimWidthMm: 50 },
-      parting: { ...base.parting, sections: 2 },
       survey: { ...base.survey, pull: [0, 0, 1] },
     },
   },
@@ -91,7 +90,7 @@ async function loadPiece(acting: Awaited<ReturnType<typeof ensureWorkshop>>, dem
   });
   const piece = await addPiece(sequelize, acting, { name: demo.name, scanId: scan.id, document: demo.plan });
   const { sections, estimate } = result;
-  const summary = `${sections.sections.length} sections, ${(estimate.siliconeG / 1000).toFixed(1)} kg silicone`;
+  const summary = `${sections.sections.length} ${sections.sections.length === 1 ? "section" : "sections"}, ${(estimate.siliconeG / 1000).toFixed(1)} kg silicone`;
   await PieceRow.update({ station: demo.station, summary }, { where: { id: piece.id } });
   const image = encodePng(drawPortrait(mesh, 480, 400, demo.view, [226, 219, 204]));
   await Cover.create({ pieceId: piece.id, workshopId: acting.workshopId, image });

@@ -3,7 +3,7 @@ import { join, resolve } from "node:path";
 import express, { type Express } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
-import type { Sequelize } from "sequelize";
+import { QueryTypes, type Sequelize } from "sequelize";
 import { pieceRoutes } from "./features/pieces/routes.ts";
 import { planRoutes } from "./features/plans/routes.ts";
 import { resultRoutes } from "./features/results/routes.ts";
@@ -27,7 +27,7 @@ export function createApp({ sequelize, log, scanLimitBytes, webFolder }: Depende
   app.disable("x-powered-by");
   app.use(securityHeaders());
   app.get("/api/health", async (_request, response) => {
-    await sequelize.query("SELECT 1");
+    await sequelize.query("SELECT 1", { type: QueryTypes.SELECT });
     response.json({ ok: true });
   });
   app.use("/api", sameOriginWrites, actAsFirstMember);

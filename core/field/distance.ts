@@ -17,7 +17,10 @@ import { windingNumbers } from "./winding.ts";
 
 export interface DistanceField {
   readonly grid: BrickGrid;
-  /** Signed distance per node, mm, negative inside. Exact in the bands asked for, within a step elsewhere. */
+  /**
+   * Signed distance per node, mm, negative inside. Exact in the bands asked for (but for a twentieth of a step where
+   * two parts of the surface are about as near), within a step elsewhere.
+   */
   readonly distanceMm: Float32Array;
   /** The triangle the distance was measured to. */
   readonly triangle: Int32Array;

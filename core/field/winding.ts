@@ -33,7 +33,7 @@ export function windingNumbers(mesh: TriangleMesh, points: Float64Array, ctx: Jo
 
 const LEAF = 8;
 /** A cluster this many radii away is seen as one dipole. */
-const FAR = 2.3;
+const FAR = 3;
 
 export class WindingTree {
   /** Per tree node: centre xyz, radius, dipole xyz. */

@@ -45,16 +45,20 @@ export function closestPointOnTriangle(
     const vb = d5 * d2 - d1 * d6;
     const va = d3 * d6 - d5 * d4;
     if (d3 >= 0 && d4 <= d3) v = 1;
-    else if (vc <= 0 && d1 >= 0 && d3 <= 0) v = d1 / (d1 - d3);
+    else if (vc <= 0 && d1 >= 0 && d3 <= 0) v = d1 / (d1 - d3 || 1);
     else if (d6 >= 0 && d5 <= d6) w = 1;
-    else if (vb <= 0 && d2 >= 0 && d6 <= 0) w = d2 / (d2 - d6);
+    else if (vb <= 0 && d2 >= 0 && d6 <= 0) w = d2 / (d2 - d6 || 1);
     else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-      w = (d4 - d3) / (d4 - d3 + (d5 - d6));
+      w = (d4 - d3) / (d4 - d3 + (d5 - d6) || 1);
       v = 1 - w;
     } else {
-      const scale = 1 / (va + vb + vc);
-      v = vb * scale;
-      w = vc * scale;
+      // A needle without area has no inside: its longer side from the first corner stands for it.
+      const area = va + vb + vc;
+      if (area > 1e-12 * bb * cc) {
+        v = vb / area;
+        w = vc / area;
+      } else if (bb >= cc) v = Math.min(1, Math.max(0, d1 / (bb || 1)));
+      else w = Math.min(1, Math.max(0, d2 / cc));
     }
   }
   const qx = ax + abx * v + acx * w;
@@ -67,20 +71,14 @@ export function closestPointOnTriangle(
 }
 
 /**
- * Walks from triangle `start` over edges as long as the distance to (x, y, z) falls: from a good seed this ends on
- * the closest triangle after a few steps.
+ * Walks from triangle `start` over edges, and round vertices, as long as the distance to (x, y, z) falls: from a good
+ * seed this ends on the closest triangle after a few steps.
  * @param across adjacency, see `Adjacency.across`
  * @param best receives the closest point
  * @returns the triangle the walk ended on
  */
 export function walkToClosest(
-  best: Float64Array,
-  mesh: TriangleMesh,
-  across: Int32Array,
-  start: number,
-  x: number,
-  y: number,
-  z: number,
+  best: Float64Array, mesh: TriangleMesh, across: Int32Array, start: number, x: number, y: number, z: number,
 ): number {
   let at = start;
   let from = -1;
@@ -96,16 +94,44 @@ export function walkToClosest(
       if (d2 < distance2) {
         distance2 = d2;
         next = other;
-        best[0] = trial[0];
-        best[1] = trial[1];
-        best[2] = trial[2];
+        best.set(trial);
       }
     }
-    if (next < 0) break;
+    if (next < 0) {
+      // Stuck at a corner, the way down may lead across it: look once round its fan.
+      next = betterInFan(best, mesh, across, at, distance2, x, y, z);
+      if (next < 0) break;
+      distance2 = (x - best[0]) ** 2 + (y - best[1]) ** 2 + (z - best[2]) ** 2;
+    }
     from = at;
     at = next;
   }
   return at;
+}
+
+/** A triangle round the corner `best` lies on that is nearer, or -1; `best` then receives its point. */
+function betterInFan(
+  best: Float64Array, mesh: TriangleMesh, across: Int32Array, t: number, distance2: number, x: number, y: number, z: number,
+): number {
+  const { positions: p, triangles } = mesh;
+  for (let c = 0; c < 3; c++) {
+    const v = 3 * triangles[3 * t + c];
+    if (Math.abs(p[v] - best[0]) + Math.abs(p[v + 1] - best[1]) + Math.abs(p[v + 2] - best[2]) > 1e-6) continue;
+    let edge = 3 * t + c;
+    for (let spins = 0; spins < 40; spins++) {
+      const mate = across[edge];
+      if (mate < 0) break;
+      const other = (mate / 3) | 0;
+      if (other === t) break;
+      if (closestPointOnTriangle(trial, mesh, other, x, y, z) < distance2 - 1e-9) {
+        best.set(trial);
+        return other;
+      }
+      // The edge of `other` that leaves the same corner on its far side.
+      edge = triangles[mate] === v / 3 ? (mate % 3 === 0 ? mate + 2 : mate - 1) : mate % 3 === 2 ? mate - 2 : mate + 1;
+    }
+  }
+  return -1;
 }
 
 const trial = new Float64Array(3);

@@ -14,6 +14,8 @@ import { vertexNormals } from "../survey/survey.ts";
 const FAIRING_MM = 16;
 /** Width over which the facing is evened out: the mesh's own roughness, mm. */
 const EVENING_MM = 7;
+/** A vertex locked under one section but free under another costs this much to the first. */
+const SHADOW_WEIGHT = 2.5;
 /** A vertex turned past the horizon by one part in this many costs as much as belonging wholly elsewhere. */
 const HORIZON_STEEPNESS = 25;
 
@@ -38,15 +40,11 @@ export function vertexNeighbours(mesh: TriangleMesh): { start: Uint32Array; list
 /**
  * @param label section of each vertex
  * @param pulls unit pull of each section
+ * @param locked locked[section][vertex]: 1 where the section would be trapped at the vertex
  * @param stepMm typical edge of the mesh
  * @returns potentials[section][vertex]
  */
-export function sectionPotentials(
-  mesh: TriangleMesh,
-  label: Uint8Array,
-  pulls: readonly Direction[],
-  stepMm: number,
-): Float32Array[] {
+export function sectionPotentials(mesh: TriangleMesh, label: Uint8Array, pulls: readonly Direction[], locked: readonly Uint8Array[], stepMm: number): Float32Array[] {
   const near = vertexNeighbours(mesh);
   const rounds = Math.max(4, Math.ceil(2 * (FAIRING_MM / stepMm) ** 2));
   const band = bandAround(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));
@@ -58,8 +56,15 @@ export function sectionPotentials(
     spread(out, band, near, Math.ceil(2 * (EVENING_MM / stepMm) ** 2));
     return out;
   });
+  const shadow = locked.map((own) => {
+    const out = new Float32Array(label.length);
+    for (const v of band) out[v] = own[v] && locked.some((other) => !other[v]) ? 1 : 0;
+    spread(out, band, near, Math.ceil((EVENING_MM / stepMm) ** 2));
+    return out;
+  });
   fields.forEach((field, s) => {
     spread(field, band, near, rounds);
+    for (const v of band) field[v] -= SHADOW_WEIGHT * shadow[s][v];
     for (const v of band) field[v] += HORIZON_STEEPNESS * Math.min(0, horizon[s][v]);
   });
   return withoutIslands(fields, near);

@@ -4,7 +4,7 @@
  */
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { type Direction, dot, pullDirections } from "../survey/directions.ts";
+import { type Direction, dot, frameAcross, normalised, pullDirections } from "../survey/directions.ts";
 import { type SurveyRequest, surveyOne, vertexNormals } from "../survey/survey.ts";
 import { choosePulls } from "./choosePulls.ts";
 import { absorbIslands, labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from "./labelling.ts";
@@ -14,7 +14,7 @@ const LINE_WEIGHT_MM3 = 60;
 /** A patch short of the draft is charged as a lock this deep. */
 const DRAFT_DEPTH_MM = 12;
 /** Candidate pull sets that are labelled in full. */
-const FINALISTS = 6;
+const FINALISTS = 4;
 
 export interface SuggestRequest {
   readonly coarse: TriangleMesh;
@@ -77,13 +77,63 @@ export function suggestSections(
   sets.forEach((set, k) => {
     ctx.checkCancelled();
     ctx.progress("parting", (0.5 * k) / sets.length);
-    const pulls = set.pulls.map((d) => table.directions[d]);
-    const lock = set.pulls.map((d) => table.cost.subarray(d * vertices, (d + 1) * vertices));
+    const first = set.pulls.map((d) => ({ pull: table.directions[d], lock: table.cost.subarray(d * vertices, (d + 1) * vertices) }));
+    const refined = refinePulls(request, first, ctx);
+    const pulls = refined.map(({ pull }) => pull);
+    const lock = refined.map((one) => one.lock);
     const plan = labelFor(graph, normals, areasMm2, pulls, lock, request.draftDeg);
     if (!best || plan.energy < best.energy) best = plan;
   });
   if (!best) throw new Error("No set of pulls was left to choose from.");
   return best;
+}
+
+interface SurveyedPull {
+  readonly pull: Direction;
+  readonly lock: Float32Array;
+}
+
+/** Turns tried on each pull, degrees, coarse to fine. */
+const TURNS_DEG = [5, 2];
+
+/** Turns each pull a little as long as the jacket as a whole pays less for it. */
+function refinePulls(request: SuggestRequest, start: readonly SurveyedPull[], ctx: JobContext): SurveyedPull[] {
+  const pulls = [...start];
+  let cost = pairedCost(pulls);
+  const survey = surveyRequest(request, []);
+  for (const turnDeg of TURNS_DEG) {
+    for (let k = 0; k < pulls.length; k++) {
+      const { u, v } = frameAcross(pulls[k].pull);
+      for (let side = 0; side < 6 && cost > 0; side++) {
+        ctx.checkCancelled();
+        const angle = (Math.PI * side) / 3;
+        const reach = Math.tan((turnDeg * Math.PI) / 180);
+        const d = pulls[k].pull;
+        const turned = normalised([0, 1, 2].map((a) => d[a] + reach * (Math.cos(angle) * u[a] + Math.sin(angle) * v[a])) as unknown as Direction);
+        if (request.boardMm !== null && turned[2] < 0) continue;
+        const lock = new Float32Array(pulls[k].lock.length);
+        surveyOne(survey, turned, lock);
+        const trial = pulls.map((held, n) => (n === k ? { pull: turned, lock } : held));
+        const trialCost = pairedCost(trial);
+        if (trialCost >= cost * 0.995) continue;
+        cost = trialCost;
+        pulls[k] = trial[k];
+        break;
+      }
+    }
+  }
+  return pulls;
+}
+
+/** What the jacket pays when every patch goes to its cheapest pull. */
+function pairedCost(pulls: readonly SurveyedPull[]): number {
+  let sum = 0;
+  for (let v = 0; v < pulls[0].lock.length; v++) {
+    let least = Infinity;
+    for (const { lock } of pulls) if (lock[v] < least) least = lock[v];
+    sum += least;
+  }
+  return sum;
 }
 
 /** Labels for pulls the user has fixed. */

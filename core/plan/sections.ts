@@ -20,6 +20,7 @@ import {
 } from "../parting/suggest.ts";
 import { fillField } from "../release/fill.ts";
 import { Cells, measureLock, type SectionLock } from "../release/locks.ts";
+import { visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
 
 /** Vertices the survey's mesh should have: enough to find lines to a centimetre, few enough to survey quickly. */
@@ -105,8 +106,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     jacket.mesh,
     (x, y, z) => nearestLabel(survey.request.coarse, coarseNearest, suggestion.label, x, y, z),
     suggestion.pulls,
-    step,
-  );
+    step, boardMm);
   ctx.checkCancelled();
   ctx.progress("parting", 0.65);
   const nearest = new NearestField(jacket.mesh, 2 * step);
@@ -139,7 +139,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   const swept = fillField(jacket.grid, jacket.phi, locks);
   const mesh = isosurface(swept.grid, swept.phi, 0, ctx);
   const filled = boardMm === null ? mesh : clipAbove(mesh, boardMm);
-  const onFilled = potentialsOn(filled, (x, y, z) => cells.at(x, y, z), suggestion.pulls, step);
+  const onFilled = potentialsOn(filled, (x, y, z) => cells.at(x, y, z), suggestion.pulls, step, boardMm);
   ctx.progress("parting", 0.9);
   const nearestFilled = new NearestField(filled, 2 * step);
   const filledCells = new Cells(filled, nearestFilled, onFilled);
@@ -195,14 +195,26 @@ function nearestLabel(
 const scratch = new Float64Array(3);
 
 function potentialsOn(
-  mesh: TriangleMesh,
-  labelAt: (x: number, y: number, z: number) => number,
-  pulls: readonly Direction[],
-  stepMm: number,
+  mesh: TriangleMesh, labelAt: (x: number, y: number, z: number) => number, pulls: readonly Direction[], stepMm: number, boardMm: number | null,
 ): Float32Array[] {
   const p = mesh.positions;
   const label = Uint8Array.from({ length: p.length / 3 }, (_, v) => labelAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]));
-  return sectionPotentials(mesh, label, pulls, stepMm);
+  const locked = pulls.map((pull) => lockedVertices(mesh, pull, stepMm, boardMm));
+  return sectionPotentials(mesh, label, pulls, locked, stepMm);
+}
+
+/** 1 at the vertices at either end of a column deeper than the mesh's own roughness. */
+function lockedVertices(mesh: TriangleMesh, pull: Direction, stepMm: number, boardMm: number | null): Uint8Array {
+  const out = new Uint8Array(mesh.positions.length / 3);
+  const t = mesh.triangles;
+  visitColumns(mesh, pull, stepMm, boardMm, (_line, from, to, first, last) => {
+    if (to - from < stepMm) return;
+    for (let c = 0; c < 3; c++) {
+      if (first >= 0) out[t[3 * first + c]] = 1;
+      out[t[3 * last + c]] = 1;
+    }
+  });
+  return out;
 }
 
 /** Numbers the sections from the lowest up, the order they are built in. */

@@ -2,8 +2,9 @@
  * Locks of a section: the space of its cell that, moving along its pull, meets the jacket again.
  *
  * The cell of a section is all points nearer to its patch of the jacket than to any other's. Space counts from the
- * back of the jacket (or the board) forwards. Columns of the cell no deeper than the fill depth are filled; deeper
- * ones stay open, and the section does not release.
+ * back of the jacket (or the board) forwards. Columns of the cell no deeper along the pull than the fill depth are
+ * filled; so are longer ones where the whole lock they are part of lies within the fill depth of the jacket, for a
+ * long shallow hollow takes a thin fill. The rest stays open, and the section does not release.
  */
 import type { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
@@ -104,7 +105,7 @@ export interface SectionLock {
   /** Volume left open because it is deeper than the fill depth. */
   readonly openMm3: number;
   readonly columns: readonly FilledColumn[];
-  /** Points spread through the lock: xyz and the depth there, mm, 4 per point. */
+  /** Points spread through the lock: xyz and the depth there, mm, 4 per point; the depth of a filled one is negative. */
   readonly points: Float32Array;
   readonly frame: ColumnFrame;
 }
@@ -135,16 +136,21 @@ export function measureLock(request: LockRequest): SectionLock {
     let low = Number.NaN;
     let length = 0;
     let reached = false;
+    let thickMm = 0;
     for (let k = 0; k < samples; k++) {
       columnPoint(frame, line, from + (k + 0.5) * each, point);
       if (cells.at(point[0], point[1], point[2]) !== section) continue;
       if (length === 0) low = from + k * each;
       length += each;
-      reached ||= to - from - (k + 1) * each < shellMm || cells.distance(point) < shellMm;
+      // Short columns fill anyway: only long ones need their distance from the jacket.
+      const thick = to - from <= fillDepthMm ? 0 : cells.distance(point);
+      thickMm = Math.max(thickMm, thick);
+      reached ||= thick < shellMm;
     }
-    if (reached && to - low > DEPTH_FLOOR * spacingMm) stretches.push({ line, to, low, lengthMm: length });
+    if (reached && to - low > DEPTH_FLOOR * spacingMm) stretches.push({ line, to, low, lengthMm: length, thickMm });
   }
-  return summarise(withoutGrazes(stretches, frame, fillDepthMm), frame, spacingMm, fillDepthMm);
+  const kept = withoutGrazes(stretches, frame, fillDepthMm);
+  return summarise(kept, fillable(kept, frame, fillDepthMm), frame, spacingMm);
 }
 
 interface Stretch {
@@ -152,6 +158,8 @@ interface Stretch {
   readonly to: number;
   readonly low: number;
   readonly lengthMm: number;
+  /** Greatest distance from the jacket in the stretch, mm: the thickness a fill would have. */
+  readonly thickMm: number;
 }
 
 /**
@@ -179,11 +187,39 @@ function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDe
   return stretches.filter((stretch) => stretch.to - stretch.low <= fillDepthMm || joined.has(stretch.line));
 }
 
+/** Which stretches are filled: the short ones, and the members of locks that are thin throughout. */
+function fillable(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): boolean[] {
+  const { countU } = frame.bundle;
+  const onLine = new Map<number, number[]>();
+  const long = stretches.map((stretch) => stretch.to - stretch.low > fillDepthMm);
+  stretches.forEach((stretch, k) => {
+    if (long[k]) onLine.set(stretch.line, [...(onLine.get(stretch.line) ?? []), k]);
+  });
+  const out = long.map((is) => !is);
+  const seen = new Uint8Array(stretches.length);
+  for (let seed = 0; seed < stretches.length; seed++) {
+    if (!long[seed] || seen[seed]) continue;
+    const members = [seed];
+    seen[seed] = 1;
+    let thick = 0;
+    for (let m = 0; m < members.length; m++) {
+      const own = stretches[members[m]];
+      thick = Math.max(thick, own.thickMm);
+      for (const step of [1, -1, countU, -countU]) {
+        for (const k of onLine.get(own.line + step) ?? []) {
+          if (seen[k] || stretches[k].low > own.to || stretches[k].to < own.low) continue;
+          seen[k] = 1;
+          members.push(k);
+        }
+      }
+    }
+    if (thick <= fillDepthMm) for (const k of members) out[k] = true;
+  }
+  return out;
+}
+
 function summarise(
-  stretches: readonly Stretch[],
-  frame: ColumnFrame,
-  spacingMm: number,
-  fillDepthMm: number,
+  stretches: readonly Stretch[], filled: readonly boolean[], frame: ColumnFrame, spacingMm: number,
 ): SectionLock {
   const face = spacingMm * spacingMm;
   let lockMm3 = 0;
@@ -192,33 +228,38 @@ function summarise(
   let at: [number, number, number] | null = null;
   const columns: FilledColumn[] = [];
   const point = new Float64Array(3);
-  for (const { line, to, low, lengthMm } of stretches) {
+  let mostTelling = 0;
+  stretches.forEach(({ line, to, low, lengthMm }, k) => {
     const depth = to - low;
     lockMm3 += face * lengthMm;
-    if (depth <= fillDepthMm) {
+    if (filled[k]) {
       fillMm3 += face * lengthMm;
       columns.push({ line, fromMm: low, toMm: to });
     }
-    if (depth > deepestMm) {
+    // Open locks are told before filled ones, however deep.
+    const telling = filled[k] ? depth : depth + 1e6;
+    if (telling > mostTelling) {
+      mostTelling = telling;
       deepestMm = depth;
       columnPoint(frame, line, low, point);
       at = [point[0], point[1], point[2]];
     }
-  }
-  return { lockMm3, fillMm3, deepestMm, at, openMm3: lockMm3 - fillMm3, columns, points: spreadPoints(stretches, frame), frame };
+  });
+  return { lockMm3, fillMm3, deepestMm, at, openMm3: lockMm3 - fillMm3, columns, points: spreadPoints(stretches, filled, frame), frame };
 }
 
 /** At most this many points stand for a lock on the stage. */
 const SHOWN_POINTS = 1500;
 
-function spreadPoints(stretches: readonly Stretch[], frame: ColumnFrame): Float32Array {
+function spreadPoints(stretches: readonly Stretch[], filled: readonly boolean[], frame: ColumnFrame): Float32Array {
   const every = Math.max(1, Math.ceil(stretches.length / SHOWN_POINTS));
-  const shown = stretches.filter((_, k) => k % every === 0);
+  const shown = stretches.map((_, k) => k).filter((k) => k % every === 0);
   const out = new Float32Array(shown.length * 4);
   const point = new Float64Array(3);
-  shown.forEach(({ line, low, to }, k) => {
+  shown.forEach((n, k) => {
+    const { line, low, to } = stretches[n];
     columnPoint(frame, line, (low + to) / 2, point);
-    out.set([point[0], point[1], point[2], to - low], 4 * k);
+    out.set([point[0], point[1], point[2], filled[n] ? low - to : to - low], 4 * k);
   });
   return out;
 }

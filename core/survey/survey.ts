@@ -17,7 +17,7 @@ export interface SurveyRequest {
 }
 
 /** How much more a volume weighs that is too deep to fill. */
-export const DEEP_WEIGHT = 4;
+export const DEEP_WEIGHT = 6;
 
 /**
  * @returns weighted lock volume (mm3) of each direction (row) and vertex (column): directions x vertices

@@ -85,7 +85,7 @@ export function capsule(radius: number, length: number, detail = 48): TriangleMe
   const profile: [number, number][] = [];
   for (let k = 0; k <= detail; k++) {
     const a = (Math.PI * k) / detail;
-    const shift = k <= detail / 2 ? length / 2 : -length / 2;
+    const shift = k < detail / 2 ? length / 2 : -length / 2;
     if (k === detail / 2) profile.push([radius, length / 2]);
     profile.push([k === 0 || k === detail ? 0 : radius * Math.sin(a), radius * Math.cos(a) + shift]);
   }

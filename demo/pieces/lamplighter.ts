@@ -180,5 +180,5 @@ const lamplighter: Sdf = (x, y, z) => {
 };
 
 export function makeLamplighter(stepMm = 5.2): TriangleMesh {
-  return polygonise(lamplighter, { min: [-480, -330, 0], max: [620, 420, 1930] }, stepMm);
+  return polygonise(lamplighter, { min: [-480, -330, 0], max: [620, 420, 1960] }, stepMm, 3.2);
 }

@@ -3,7 +3,7 @@ import { type Piece, type Station, stations } from "../../contract/pieces.ts";
 import { jacketThicknessMm } from "../../core/jacket/coat.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { type Show, useShow } from "../lib/show.ts";
-import { stationNames, stationQuestions } from "./stations.ts";
+import { sectionCount, stationNames, stationQuestions } from "./stations.ts";
 import type { Planning } from "./usePlanning.ts";
 
 type StationState = "set" | "look" | "working";
@@ -66,7 +66,7 @@ function telling(station: Station, { bundle }: Planning, document: PlanDocument,
     case "jacket":
       return { state: jacketThicknessMm(document.jacket.coats) > 12 ? "look" : "set", figure: `${show.mass(report.jacket.siliconeG)}` };
     case "parting":
-      return { state: report.sections.every((section) => section.releases) ? "set" : "look", figure: `${report.sections.length} sections` };
+      return { state: report.sections.every((section) => section.releases) ? "set" : "look", figure: sectionCount(report.sections.length) };
     case "materials":
       return { state: "set", figure: show.money(estimate.costMinor) };
   }

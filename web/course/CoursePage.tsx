@@ -15,7 +15,7 @@ import type { StationProps } from "../stations/station.ts";
 import { CommandSearch } from "./CommandSearch.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { Course } from "./Course.tsx";
-import { isStation } from "./stations.ts";
+import { isStation, sectionCount } from "./stations.ts";
 import { StageTools } from "./StageTools.tsx";
 import { Tally } from "./Tally.tsx";
 import { TopBar } from "./TopBar.tsx";
@@ -54,7 +54,7 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
   }, [piece.id, piece.station, station, changePiece]);
   const summary = useMemo(() => {
     const figures = planning.quality === "settled" ? planning.bundle?.figures : null;
-    return figures ? `${figures.report.sections.length} sections, ${(figures.estimate.siliconeG / 1000).toFixed(1)} kg silicone` : null;
+    return figures ? `${sectionCount(figures.report.sections.length)}, ${(figures.estimate.siliconeG / 1000).toFixed(1)} kg silicone` : null;
   }, [planning.bundle, planning.quality]);
   useEffect(() => {
     if (summary && summary !== piece.summary) changePiece({ id: piece.id, change: { summary } });

@@ -16,3 +16,5 @@ export const stationQuestions: Readonly<Record<Station, string>> = {
 export function isStation(text: string | undefined): text is Station {
   return stations.some((station) => station === text);
 }
+
+export const sectionCount = (count: number) => `${count} ${count === 1 ? "section" : "sections"}`;

@@ -105,7 +105,7 @@ export class Stage {
     this.piece.geometry = geometryOf(mesh);
     const sphere = this.piece.geometry.boundingSphere as THREE.Sphere;
     const moved = this.centre.distanceTo(sphere.center) > 0.25 * this.radius || Math.abs(this.radius - sphere.radius) > 0.25 * this.radius;
-    this.centre.copy(sphere.center);
+    (this.piece.geometry.boundingBox as THREE.Box3).getCenter(this.centre);
     this.radius = sphere.radius;
     this.onBoard = onBoard;
     for (const handle of this.handles.values()) handle.place(this.centre, this.radius);
@@ -178,20 +178,14 @@ export class Stage {
     this.draw();
   }
 
-  /** @param points per section: xyz and depth, 4 per point */
+  /** @param points per section: xyz and depth, 4 per point; a negative depth is a filled lock */
   setLocks(points: readonly Float32Array[]): void {
     this.empty(this.locks);
-    const shape = new THREE.OctahedronGeometry(this.radius * 0.008);
-    const glow = new THREE.MeshBasicMaterial({ color: "#ff5a1f", depthTest: false, transparent: true, opacity: 0.75 });
-    for (const cloud of points) {
-      const count = cloud.length / 4;
-      if (count === 0) continue;
-      const marks = new THREE.InstancedMesh(shape, glow, count);
-      const place = new THREE.Matrix4();
-      for (let k = 0; k < count; k++) marks.setMatrixAt(k, place.makeTranslation(cloud[4 * k], cloud[4 * k + 1], cloud[4 * k + 2]));
-      marks.renderOrder = 2;
-      this.locks.add(marks);
-    }
+    const open = points.flatMap((cloud) => chosenPoints(cloud, (depth) => depth > 0));
+    const filled = points.flatMap((cloud) => chosenPoints(cloud, (depth) => depth < 0));
+    // Told apart by shape and size as well as by colour.
+    this.locks.add(scatter(open, new THREE.OctahedronGeometry(this.radius * 0.011), new THREE.MeshBasicMaterial({ color: "#ff4a12", depthTest: false, transparent: true, opacity: 0.85 })));
+    this.locks.add(scatter(filled, new THREE.BoxGeometry(1, 1, 1).scale(this.radius * 0.006, this.radius * 0.006, this.radius * 0.006), new THREE.MeshBasicMaterial({ color: "#f3dfae" })));
     this.draw();
   }
 
@@ -237,8 +231,7 @@ export class Stage {
       pull: along ? [along[0], along[1], along[2]] : [0, -1, 0],
     };
     const d = new THREE.Vector3(...from[view]).normalize();
-    const fit = this.camera.aspect < 1 ? 1 / this.camera.aspect : 1;
-    const distance = (this.radius * 1.12 * fit) / Math.sin((this.camera.fov * Math.PI) / 360);
+    const distance = this.fittingDistance(d);
     this.controls.target.copy(this.centre);
     this.camera.position.copy(this.centre).addScaledVector(d, distance);
     this.camera.near = distance / 100;
@@ -246,6 +239,21 @@ export class Stage {
     this.camera.updateProjectionMatrix();
     this.controls.update();
     this.draw();
+  }
+
+  /** How far to stand so that the piece's box just fills the stage, seen along -d. */
+  private fittingDistance(d: THREE.Vector3): number {
+    const box = this.piece.geometry.boundingBox ?? new THREE.Box3();
+    const right = new THREE.Vector3().crossVectors(Math.abs(d.z) > 0.99 ? new THREE.Vector3(0, 1, 0) : new THREE.Vector3(0, 0, 1), d).normalize();
+    const up = new THREE.Vector3().crossVectors(d, right);
+    const tall = Math.tan((this.camera.fov * Math.PI) / 360);
+    let distance = this.radius;
+    for (let c = 0; c < 8; c++) {
+      const corner = new THREE.Vector3(c & 1 ? box.max.x : box.min.x, c & 2 ? box.max.y : box.min.y, c & 4 ? box.max.z : box.min.z).sub(this.centre);
+      const near = corner.dot(d);
+      distance = Math.max(distance, near + (Math.abs(corner.dot(up)) * 1.12) / tall, near + (Math.abs(corner.dot(right)) * 1.12) / (tall * this.camera.aspect));
+    }
+    return distance;
   }
 
   /** Turns the view by a key's step, degrees. */
@@ -373,4 +381,21 @@ export class Stage {
       event.preventDefault();
     });
   }
+}
+
+function chosenPoints(cloud: Float32Array, wanted: (depth: number) => boolean): THREE.Vector3[] {
+  const out: THREE.Vector3[] = [];
+  for (let k = 0; k < cloud.length; k += 4) if (wanted(cloud[k + 3])) out.push(new THREE.Vector3(cloud[k], cloud[k + 1], cloud[k + 2]));
+  return out;
+}
+
+function scatter(places: readonly THREE.Vector3[], shape: THREE.BufferGeometry, material: THREE.Material): THREE.InstancedMesh {
+  const marks = new THREE.InstancedMesh(shape, material, places.length);
+  const matrix = new THREE.Matrix4();
+  places.forEach((place, k) => {
+    marks.setMatrixAt(k, matrix.makeTranslation(place));
+  });
+  marks.frustumCulled = false;
+  marks.renderOrder = 2;
+  return marks;
 }

@@ -71,6 +71,8 @@ function unitWarnings(unit: string): string[] {
   return UNITS[unit] ? [] : [`The 3MF file's unit "${unit.slice(0, 20)}" is read as millimetres; check the size.`];
 }
 
+const DAMAGED = "The 3MF package is damaged; export or copy it again.";
+
 const UNMOVED = [1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0];
 
 function transformOf(text: string | undefined): number[] {
@@ -120,14 +122,17 @@ function compose(inner: number[], outer: number[]): number[] {
 function unpackModels(bytes: Uint8Array, ctx: JobContext): [string, Uint8Array][] {
   const models: [string, Uint8Array][] = [];
   let unpacked = 0;
+  // The unpacker turns what is thrown inside it into its own error: the first problem is kept here.
+  let problem: ScanProblem | null = null;
   const unzip = new Unzip((file) => {
     if (!/\.model$/i.test(file.name)) return;
     const chunks: Uint8Array[] = [];
     file.ondata = (error, chunk, final) => {
-      if (error) throw new ScanProblem("malformed", "The 3MF package is damaged; export or copy it again.");
+      if (error) throw problem ?? new ScanProblem("malformed", DAMAGED);
       unpacked += chunk.length;
       if (unpacked > UNPACKED_LIMIT_BYTES || (unpacked > 20e6 && unpacked > bytes.length * HONEST_RATIO)) {
-        throw new ScanProblem("too-large", "The 3MF package unpacks to far more than a scan would; it was refused.");
+        problem = new ScanProblem("too-large", "The 3MF package unpacks to far more than a scan would; it was refused.");
+        throw problem;
       }
       chunks.push(chunk);
       if (final) models.push([file.name.replace(/^\//, ""), joined(chunks)]);
@@ -143,8 +148,9 @@ function unpackModels(bytes: Uint8Array, ctx: JobContext): [string, Uint8Array][
       ctx.progress("read", (0.6 * at) / bytes.length);
     }
   } catch (error) {
+    if (problem) throw problem;
     if (error instanceof ScanProblem || (error as Error).name === "Cancelled") throw error;
-    throw new ScanProblem("malformed", "The 3MF package is damaged; export or copy it again.");
+    throw new ScanProblem("malformed", DAMAGED);
   }
   if (models.length === 0)
     throw new ScanProblem("malformed", "The package holds no 3MF model; it may be some other zip file.");

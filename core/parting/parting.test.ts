@@ -1,0 +1,147 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { NearestField } from "../field/nearest.ts";
+import { sphere } from "../testing/shapes.ts";
+import { choosePulls } from "./choosePulls.ts";
+import { cutSections, lineLengthMm } from "./cut.ts";
+import { fairLine } from "./fair.ts";
+import { absorbIslands, labellingEnergy, labelVertices, type LabellingProblem, type VertexGraph } from "./labelling.ts";
+import { MaxFlow } from "./maxflow.ts";
+
+/** A grid graph with a seam of one along every edge. */
+function gridGraph(width: number, height: number): VertexGraph {
+  const edges: number[] = [];
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const v = x + width * y;
+      if (x + 1 < width) edges.push(v, v + 1);
+      if (y + 1 < height) edges.push(v, v + width);
+    }
+  }
+  return { vertices: width * height, edges: Uint32Array.from(edges), seamMm: new Float32Array(edges.length / 2).fill(1) };
+}
+
+/** The least energy over every labelling. */
+function bruteForce(problem: LabellingProblem): number {
+  const { vertices } = problem.graph;
+  const labels = problem.costs.length;
+  let least = Infinity;
+  const label = new Uint8Array(vertices);
+  for (let code = 0; code < labels ** vertices; code++) {
+    let rest = code;
+    for (let v = 0; v < vertices; v++) {
+      label[v] = rest % labels;
+      rest = Math.floor(rest / labels);
+    }
+    least = Math.min(least, labellingEnergy(problem, label));
+  }
+  return least;
+}
+
+const costs = (labels: number, vertices: number) =>
+  fc.array(fc.array(fc.integer({ min: 0, max: 9 }), { minLength: vertices, maxLength: vertices }), { minLength: labels, maxLength: labels });
+
+describe("maximum flow", () => {
+  it("cuts a small network where a hand would", () => {
+    const flow = new MaxFlow(4, 4);
+    flow.addTerminal(0, 10, 0);
+    flow.addTerminal(3, 0, 10);
+    flow.addEdge(0, 1, 4, 0);
+    flow.addEdge(0, 2, 9, 0);
+    flow.addEdge(1, 3, 9, 0);
+    flow.addEdge(2, 3, 2, 0);
+    flow.solve();
+    expect([0, 1, 2, 3].map((n) => flow.onSourceSide(n))).toEqual([true, false, true, false]);
+  });
+});
+
+describe("labelling", () => {
+  it("is exact for two labels", () => {
+    fc.assert(
+      fc.property(costs(2, 9), fc.integer({ min: 0, max: 5 }), (table, perSeamMm) => {
+        const problem = { graph: gridGraph(3, 3), costs: table.map((row) => Float32Array.from(row)), perSeamMm };
+        expect(labellingEnergy(problem, labelVertices(problem))).toBeCloseTo(bruteForce(problem), 5);
+      }),
+      { numRuns: 120, seed: 11 },
+    );
+  });
+
+  it("is within twice the least for three, and in most cases the least itself", () => {
+    let exact = 0;
+    fc.assert(
+      fc.property(costs(3, 8), fc.integer({ min: 0, max: 4 }), (table, perSeamMm) => {
+        const problem = { graph: gridGraph(4, 2), costs: table.map((row) => Float32Array.from(row)), perSeamMm };
+        const found = labellingEnergy(problem, labelVertices(problem));
+        const least = bruteForce(problem);
+        if (found <= least + 1e-4) exact++;
+        expect(found).toBeLessThanOrEqual(2 * least + 1e-4);
+      }),
+      { numRuns: 60, seed: 12 },
+    );
+    expect(exact).toBeGreaterThan(50);
+  });
+
+  it("leaves every section one piece", () => {
+    const graph = gridGraph(12, 6);
+    const speckled = [0, 1].map((l) => Float32Array.from({ length: 72 }, (_, v) => ((v % 12 < 6) === (l === 0) ? 0 : (v * 37) % 11 === 0 ? -2 : 1)));
+    const problem = { graph, costs: speckled, perSeamMm: 0.05 };
+    const label = absorbIslands(problem, labelVertices(problem), new Float32Array(72).fill(1));
+    for (const l of [0, 1]) {
+      const own = [...label.keys()].filter((v) => label[v] === l);
+      const reached = new Set([own[0]]);
+      for (let grown = true; grown; ) {
+        grown = false;
+        for (let e = 0; e < graph.edges.length; e += 2) {
+          const [a, b] = [graph.edges[e], graph.edges[e + 1]];
+          if (label[a] !== l || label[b] !== l || reached.has(a) === reached.has(b)) continue;
+          reached.add(a).add(b);
+          grown = true;
+        }
+      }
+      expect(reached.size).toBe(own.length);
+    }
+  });
+});
+
+describe("choosing pulls", () => {
+  it("finds the pair and the three that cost least", () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 20 }), { minLength: 7 * 30, maxLength: 7 * 30 }), (flat) => {
+        const cost = Float32Array.from(flat);
+        const price = (set: number[]) => Array.from({ length: 30 }, (_, v) => Math.min(...set.map((d) => cost[30 * d + v]))).reduce((a, b) => a + b, 0);
+        const pairs = [0, 1, 2, 3, 4, 5, 6].flatMap((a) => [0, 1, 2, 3, 4, 5, 6].filter((b) => b > a).map((b) => [a, b]));
+        const best = Math.min(...pairs.map(price));
+        expect(choosePulls(cost, 7, 30, 2, 3)[0].cost).toBeCloseTo(best, 3);
+        const three = Math.min(...pairs.flatMap(([a, b]) => [0, 1, 2, 3, 4, 5, 6].filter((c) => c > b).map((c) => price([a, b, c]))));
+        expect(choosePulls(cost, 7, 30, 3, 3)[0].cost).toBeLessThanOrEqual(three * 1.02 + 1e-3);
+      }),
+      { numRuns: 30, seed: 5 },
+    );
+  });
+});
+
+describe("cutting along ties", () => {
+  const ball = sphere(100, 40);
+  const potential = (n: readonly number[]) => Float32Array.from({ length: ball.positions.length / 3 }, (_, v) => n.reduce((sum, k, a) => sum + k * ball.positions[3 * v + a], 0));
+
+  it("parts a sphere on a great circle of the right length, wherever it points", () => {
+    for (const n of [[0, 0, 1], [1, 0, 0], [0.48, -0.6, 0.64]]) {
+      const cut = cutSections(ball, [potential(n), potential(n.map((k) => -k))]);
+      expect(cut.lines).toHaveLength(1);
+      expect(cut.lines[0].closed).toBe(true);
+      const fair = fairLine(cut.lines[0], 4, new NearestField(ball, 8));
+      expect(lineLengthMm(fair) / (200 * Math.PI)).toBeCloseTo(1, 2);
+    }
+  });
+
+  it("meets three sections at two junctions", () => {
+    const third = [0, 120, 240].map((deg) => potential([Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180), 0.001 * deg]));
+    const cut = cutSections(ball, third);
+    expect(cut.lines).toHaveLength(3);
+    expect(cut.lines.every((line) => !line.closed)).toBe(true);
+    expect(cut.lengthMm / (300 * Math.PI)).toBeCloseTo(1, 1);
+    const areas = cut.skins.map((skin) => skin.triangles.length);
+    expect(Math.min(...areas)).toBeGreaterThan(0.25 * Math.max(...areas));
+  });
+});
+

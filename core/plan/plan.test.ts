@@ -1,0 +1,161 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { Direction } from "../survey/directions.ts";
+import { box, capsule, mushroom, sphere, torus, turned } from "../testing/shapes.ts";
+import { bundleOf, packBundle, unpackBundle } from "./bundle.ts";
+import { newPlan, type PlanDocument } from "./document.ts";
+import { PlanEngine } from "./engine.ts";
+import { TYPICAL_RATES } from "./estimate.ts";
+import { seatPiece } from "./seat.ts";
+
+function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDocument["parting"]>): PlanDocument {
+  const base = newPlan({ onBoard });
+  return {
+    ...base,
+    jacket: { coats: [{ thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }], smoothingMm: 0, rimWidthMm: onBoard ? 60 : 0 },
+    parting: { ...base.parting, ...parting },
+  };
+}
+
+const run = (mesh: TriangleMesh, document: PlanDocument, stepMm: number) => new PlanEngine(mesh).run(document, TYPICAL_RATES, stepMm, ctx);
+const UP_DOWN: Direction[] = [[0, 0, 1], [0, 0, -1]];
+
+describe("sections meet their oracles", () => {
+  it("sphere, two opposite pulls: great circle, no lock, and 1 087 879 mm3 of silicone", async () => {
+    const errors: number[] = [];
+    for (const step of [8, 4, 2]) {
+      const { sections, jacket } = await run(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
+      expect(sections.sections.map((s) => [s.lockMm3, s.releases])).toEqual([[0, true], [0, true]]);
+      expect(sections.partingLengthMm / (2 * Math.PI * 108)).toBeCloseTo(1, 1);
+      for (const s of sections.sections) expect(s.areaMm2 / (2 * Math.PI * 108 ** 2)).toBeCloseTo(1, 1);
+      errors.push(Math.abs(jacket.siliconeMm3 / 1_087_879 - 1));
+    }
+    expect(errors[2]).toBeLessThan(0.005);
+    expect(errors[2]).toBeLessThan(errors[0] / 6);
+  });
+
+  it("mushroom on the board, one section up: locked by pi (90^2 - 40^2) 200", async () => {
+    const errors: number[] = [];
+    for (const step of [8, 4, 2]) {
+      const { sections } = await run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[0, 0, 1]] }), step);
+      expect(sections.sections[0].releases).toBe(false);
+      errors.push(Math.abs(sections.sections[0].lockMm3 / 4_084_070 - 1));
+    }
+    expect(errors[2]).toBeLessThan(0.01);
+    expect(errors[2]).toBeLessThan(errors[0]);
+  });
+
+  it("mushroom, two sections sideways: free", async () => {
+    const { sections } = await run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[1, 0, 0], [-1, 0, 0]] }), 4);
+    expect(sections.sections.map((s) => [s.lockMm3, s.releases])).toEqual([[0, true], [0, true]]);
+  });
+
+  it("mushroom left to itself finds sideways pulls", async () => {
+    const { sections } = await run(mushroom(40, 200, 90, 30), documentWith(8, true, { sections: 2 }), 5);
+    for (const s of sections.sections) {
+      expect(Math.abs(s.pull[2])).toBeLessThan(0.2);
+      expect(s.releases).toBe(true);
+    }
+  });
+
+  it("torus lying flat: up and down come free, sideways the hole locks", async () => {
+    const free = await run(torus(100, 30, 128, 64), documentWith(8, false, { pulls: UP_DOWN }), 4);
+    expect(free.sections.sections.every((s) => s.releases && s.lockMm3 === 0)).toBe(true);
+    const locked = await run(torus(100, 30, 128, 64), documentWith(8, false, { pulls: [[1, 0, 0], [-1, 0, 0]] }), 4);
+    expect(locked.sections.sections.some((s) => !s.releases)).toBe(true);
+  });
+
+  it("capsule and box: two suggested sections part on the shortest line, free", async () => {
+    const shortest = await run(capsule(60, 200), documentWith(8, false, { sections: 2 }), 4);
+    expect(shortest.sections.partingLengthMm / (2 * Math.PI * 68)).toBeCloseTo(1, 1);
+    const brick = await run(box(200, 150, 300), documentWith(8, false, { sections: 2 }), 5);
+    expect(brick.sections.partingLengthMm / (2 * (200 + 150) + 2 * Math.PI * 8)).toBeCloseTo(1, 1);
+    for (const s of [...shortest.sections.sections, ...brick.sections.sections]) expect(s.releases).toBe(true);
+  });
+
+  it("fills a shallow undercut and then releases", async () => {
+    // A groove 12 mm deep round a drum pulled apart endwise from its middle.
+    const profile: [number, number][] = [[0, 120], [80, 120], [80, 60], [68, 55], [68, 40], [80, 35], [80, -120], [0, -120]];
+    const { lathe } = await import("../testing/shapes.ts");
+    const { sections } = await run(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
+    expect(sections.fillMm3).toBeGreaterThan(20_000);
+    expect(sections.sections.every((s) => s.releases)).toBe(true);
+  });
+});
+
+describe("turning the piece with its pulls", () => {
+  it("changes neither lock nor fill", async () => {
+    const piece = mushroom(40, 120, 70, 30, 64);
+    const rotations = fc.tuple(fc.double({ min: 0, max: 6.28, noNaN: true }), fc.double({ min: 0.1, max: 1.4, noNaN: true }));
+    const pulls: Direction[] = [[0, 0, 1], [0.6, 0, 0.8]];
+    const still = await run(piece, documentWith(4, false, { pulls }), 4);
+    expect(still.sections.sections.some((s) => !s.releases)).toBe(true);
+    const lock = (r: typeof still) => r.sections.sections.reduce((sum, s) => sum + s.lockMm3, 0);
+    await fc.assert(
+      fc.asyncProperty(rotations, async ([a, b]) => {
+        const m = [
+          Math.cos(a), -Math.sin(a) * Math.cos(b), Math.sin(a) * Math.sin(b),
+          Math.sin(a), Math.cos(a) * Math.cos(b), -Math.cos(a) * Math.sin(b),
+          0, Math.sin(b), Math.cos(b),
+        ];
+        const along = pulls.map((d): Direction => [0, 3, 6].map((r) => m[r] * d[0] + m[r + 1] * d[1] + m[r + 2] * d[2]) as unknown as Direction);
+        const other = await run(turned(piece, m), documentWith(4, false, { pulls: along }), 4);
+        expect(lock(other) / lock(still)).toBeCloseTo(1, 1);
+        expect(Math.abs(other.sections.fillMm3 - still.sections.fillMm3)).toBeLessThan(0.05 * lock(still));
+      }),
+      { numRuns: 5, seed: 99 },
+    );
+  });
+});
+
+describe("the engine", () => {
+  it("runs only the stages an edit touches", async () => {
+    const engine = new PlanEngine(sphere(100, 32));
+    const document = documentWith(8, false, { pulls: UP_DOWN });
+    const first = await engine.run(document, TYPICAL_RATES, 8, ctx);
+    const second = await engine.run({ ...document, brief: { ...document.brief, edition: 40 } }, TYPICAL_RATES, 8, ctx);
+    expect(second.jacket).toBe(first.jacket);
+    expect(second.sections).toBe(first.sections);
+    const third = await engine.run({ ...document, parting: { ...document.parting, pulls: [[1, 0, 0], [-1, 0, 0]] } }, TYPICAL_RATES, 8, ctx);
+    expect(third.jacket).toBe(first.jacket);
+    expect(third.sections).not.toBe(first.sections);
+  });
+
+  it("stops when it is told to", async () => {
+    let calls = 0;
+    const stop = { ...ctx, checkCancelled: () => { if (++calls > 3) throw new Error("stopped"); } };
+    await expect(new PlanEngine(sphere(100, 32)).run(documentWith(8, false, { pulls: UP_DOWN }), TYPICAL_RATES, 4, stop)).rejects.toThrow("stopped");
+  });
+
+  it("accounts for every gram of silicone in its coats", async () => {
+    const { jacket } = await new PlanEngine(mushroom(40, 200, 90, 30)).run(newPlan(), TYPICAL_RATES, 5, ctx);
+    const coats = jacket.coats.reduce((sum, coat) => sum + coat.massG, 0);
+    expect(coats).toBeCloseTo(jacket.siliconeG, 3);
+    expect(jacket.siliconeMm3).toBeCloseTo(jacket.outerVolumeMm3 - Math.PI * (40 ** 2 * 200 + 90 ** 2 * 30) + jacket.rimMm3, -4);
+  });
+
+  it("answers bundles that survive packing, and refuses another version's", async () => {
+    const result = await run(sphere(100, 32), documentWith(8, false, { pulls: UP_DOWN }), 8);
+    const bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 });
+    const bytes = packBundle(bundle);
+    expect(unpackBundle(bytes)).toEqual(JSON.parse(JSON.stringify({ figures: bundle.figures })).figures ? expect.objectContaining({ skins: bundle.skins, piece: bundle.piece }) : null);
+    bytes[4] ^= 0xff;
+    expect(unpackBundle(bytes)).toBeNull();
+    expect(unpackBundle(new Uint8Array(5))).toBeNull();
+  });
+});
+
+describe("seating", () => {
+  const brick = box(0.2, 0.15, 0.3);
+  it("brings the upright axis up, in millimetres, on the board", () => {
+    const seated = seatPiece(brick, { unit: "m", tapeScale: 1, up: "y", turnDeg: 0, onBoard: true });
+    const z = Array.from({ length: 8 }, (_, v) => seated.positions[3 * v + 2]);
+    expect(Math.min(...z)).toBeCloseTo(0, 4);
+    expect(Math.max(...z)).toBeCloseTo(150, 3);
+  });
+  it("refuses a unit that cannot be", () => {
+    expect(() => seatPiece(brick, { unit: "mm", tapeScale: 1, up: "z", turnDeg: 0, onBoard: true })).toThrow(/another unit/);
+  });
+});
