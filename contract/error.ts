@@ -2,7 +2,14 @@
 import { z } from "zod";
 
 export const errorCodes = [
-  "bad-request", "not-found", "conflict", "too-large", "unsupported", "forbidden", "unavailable", "internal",
+  "bad-request",
+  "not-found",
+  "conflict",
+  "too-large",
+  "unsupported",
+  "forbidden",
+  "unavailable",
+  "internal",
 ] as const;
 
 export const apiError = z.object({

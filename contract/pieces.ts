@@ -26,7 +26,12 @@ export type Piece = z.infer<typeof piece>;
 export const pieceList = z.object({ pieces: z.array(piece) });
 export const createPiece = z.object({ name, scanId: z.uuid(), document: planDocument });
 export const changePiece = z
-  .object({ name: name.optional(), away: z.boolean().optional(), station: z.enum(stations).optional(), summary: z.string().max(200).optional() })
+  .object({
+    name: name.optional(),
+    away: z.boolean().optional(),
+    station: z.enum(stations).optional(),
+    summary: z.string().max(200).optional(),
+  })
   .refine((change) => Object.keys(change).length > 0, "Nothing to change.");
 
 export const storedPlan = z.object({
@@ -40,4 +45,7 @@ export type StoredPlan = z.infer<typeof storedPlan>;
 
 /** `revision` is the one the edit was made on; another on the server answers 409 with the plan that stands there. */
 export const savePlan = z.object({ revision: z.number().int().min(1), document: planDocument });
-export const planConflict = z.object({ error: z.object({ code: z.literal("conflict"), message: z.string() }), current: storedPlan });
+export const planConflict = z.object({
+  error: z.object({ code: z.literal("conflict"), message: z.string() }),
+  current: storedPlan,
+});

@@ -25,5 +25,9 @@ export type Settings = z.infer<typeof settings>;
 
 export const DEFAULT_SETTINGS: Omit<Settings, "memberName"> = { units: "metric", theme: "day", rates: TYPICAL_RATES };
 
-export const session = z.object({ workshop: z.object({ id: z.uuid(), name: z.string() }), member: z.object({ id: z.uuid(), name: z.string() }), settings });
+export const session = z.object({
+  workshop: z.object({ id: z.uuid(), name: z.string() }),
+  member: z.object({ id: z.uuid(), name: z.string() }),
+  settings,
+});
 export type Session = z.infer<typeof session>;

@@ -37,7 +37,11 @@ const base = newPlan();
 
 const PIECES: readonly DemoPiece[] = [
   {
-    name: "Gulls over waves", file: "gulls-relief.stl", make: makeRelief, station: "materials", view: [0.15, -0.8, 1],
+    name: "Gulls over waves",
+    file: "gulls-relief.stl",
+    make: makeRelief,
+    station: "materials",
+    view: [0.15, -0.8, 1],
     plan: {
       ...base,
       brief: { ...base.brief, edition: 12, castMaterial: "cast stone", castMethod: "solid", surface: "sealed plaster" },
@@ -46,12 +50,34 @@ const PIECES: readonly DemoPiece[] = [
     },
   },
   {
-    name: "Dozing walrus", file: "walrus-scan.stl", make: makeWalrus, station: "jacket", view: [0.75, -1, 0.45],
-    plan: { ...base, brief: { ...base.brief, edition: 3, castMaterial: "glass-fibre concrete", castMethod: "face-coat", surface: "oil clay" }, shell: { system: "polyester-mat", figures: {} } },
+    name: "Dozing walrus",
+    file: "walrus-scan.stl",
+    make: makeWalrus,
+    station: "jacket",
+    view: [0.75, -1, 0.45],
+    plan: {
+      ...base,
+      brief: {
+        ...base.brief,
+        edition: 3,
+        castMaterial: "glass-fibre concrete",
+        castMethod: "face-coat",
+        surface: "oil clay",
+      },
+      shell: { system: "polyester-mat", figures: {} },
+    },
   },
   {
-    name: "The lamplighter", file: "lamplighter-scan.stl", make: makeLamplighter, station: "parting", view: [0.4, -1, 0.12],
-    plan: { ...base, brief: { ...base.brief, edition: 6, castMaterial: "wax for bronze", castMethod: "slush", surface: "oil clay" }, parting: { ...base.parting, sections: 3 } },
+    name: "The lamplighter",
+    file: "lamplighter-scan.stl",
+    make: makeLamplighter,
+    station: "parting",
+    view: [0.4, -1, 0.12],
+    plan: {
+      ...base,
+      brief: { ...base.brief, edition: 6, castMaterial: "wax for bronze", castMethod: "slush", surface: "oil clay" },
+      parting: { ...base.parting, sections: 3 },
+    },
   },
 ];
 
@@ -76,15 +102,23 @@ async function* once(bytes: Uint8Array): AsyncGenerator<Buffer> {
 
 async function loadPiece(acting: Awaited<ReturnType<typeof ensureWorkshop>>, demo: DemoPiece): Promise<void> {
   const mesh = demo.make();
-  const { scan, sha256 } = await storeBlob(sequelize, acting.workshopId, once(writeStl(mesh)), config.scanLimitBytes, async (blob, transaction) => ({
-    scan: await ScanRow.create({ workshopId: acting.workshopId, blobId: blob.id, name: demo.file }, { transaction }),
-    sha256: blob.sha256,
-  }));
+  const { scan, sha256 } = await storeBlob(
+    sequelize,
+    acting.workshopId,
+    once(writeStl(mesh)),
+    config.scanLimitBytes,
+    async (blob, transaction) => ({
+      scan: await ScanRow.create({ workshopId: acting.workshopId, blobId: blob.id, name: demo.file }, { transaction }),
+      sha256: blob.sha256,
+    }),
+  );
   const engine = new PlanEngine(mesh, threadCrew);
   const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, plainContext).areaMm2);
   const result = await engine.run(demo.plan, DEFAULT_SETTINGS.rates, step, plainContext);
   const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }));
-  const resultKey = createHash("sha256").update(resultKeyText(sha256, demo.plan, DEFAULT_SETTINGS.rates, BUNDLE_VERSION)).digest("hex");
+  const resultKey = createHash("sha256")
+    .update(resultKeyText(sha256, demo.plan, DEFAULT_SETTINGS.rates, BUNDLE_VERSION))
+    .digest("hex");
   await storeBlob(sequelize, acting.workshopId, once(bundle), bundle.length + 1, async (blob, transaction) => {
     await Result.upsert({ workshopId: acting.workshopId, resultKey, blobId: blob.id }, { transaction });
   });

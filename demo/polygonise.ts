@@ -11,7 +11,11 @@ import type { Sdf } from "./sdf.ts";
 export function polygonise(body: Sdf, box: Box, stepMm: number, looseness = 2.2): TriangleMesh {
   const onBoard: Sdf = (x, y, z) => Math.max(body(x, y, z), -z);
   const originMm = box.min.map((m, a) => m - (1.37 + 0.11 * a) * stepMm) as [number, number, number];
-  const bricks = box.max.map((m, a) => Math.ceil((m - originMm[a] + 2 * stepMm) / (BRICK * stepMm))) as [number, number, number];
+  const bricks = box.max.map((m, a) => Math.ceil((m - originMm[a] + 2 * stepMm) / (BRICK * stepMm))) as [
+    number,
+    number,
+    number,
+  ];
   const active = new Uint8Array(bricks[0] * bricks[1] * bricks[2]);
   const reach = BRICK * stepMm * 0.87 * looseness;
   for (let b = 0; b < active.length; b++) {

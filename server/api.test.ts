@@ -20,7 +20,10 @@ beforeAll(async () => {
   sequelize = openDatabase(process.env.RIMEFELL_DATABASE_URL ?? "");
   await migrate(sequelize);
   await ensureWorkshop("Test shop", "Tester");
-  server = createApp({ sequelize, log: pino({ level: "silent" }), scanLimitBytes: LIMIT, webFolder: null }).listen(0, "127.0.0.1");
+  server = createApp({ sequelize, log: pino({ level: "silent" }), scanLimitBytes: LIMIT, webFolder: null }).listen(
+    0,
+    "127.0.0.1",
+  );
   await once(server, "listening");
   const address = server.address();
   base = `http://127.0.0.1:${typeof address === "object" && address ? address.port : 0}/api`;
@@ -33,16 +36,31 @@ afterAll(async () => {
 });
 
 const send = (method: string, path: string, body: unknown, headers: Record<string, string> = {}) =>
-  fetch(base + path, { method, headers: { "content-type": "application/json", ...headers }, body: JSON.stringify(body) });
-const count = async (table: string) => Number((await sequelize.query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`, { type: QueryTypes.SELECT }))[0].n);
+  fetch(base + path, {
+    method,
+    headers: { "content-type": "application/json", ...headers },
+    body: JSON.stringify(body),
+  });
+const count = async (table: string) =>
+  Number(
+    (await sequelize.query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`, { type: QueryTypes.SELECT }))[0].n,
+  );
 
 async function upload(bytes: Uint8Array = scanBytes, name = "ball.stl") {
-  return fetch(`${base}/scans?name=${name}`, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: bytes as Uint8Array<ArrayBuffer> });
+  return fetch(`${base}/scans?name=${name}`, {
+    method: "POST",
+    headers: { "content-type": "application/octet-stream" },
+    body: bytes as Uint8Array<ArrayBuffer>,
+  });
 }
 
 async function newPiece(name = "Ball") {
   const scan = (await (await upload()).json()) as { id: string };
-  return (await (await send("POST", "/pieces", { name, scanId: scan.id, document: newPlan() })).json()) as { id: string; scanId: string; scanSha256: string };
+  return (await (await send("POST", "/pieces", { name, scanId: scan.id, document: newPlan() })).json()) as {
+    id: string;
+    scanId: string;
+    scanSha256: string;
+  };
 }
 
 describe("scans", () => {
@@ -59,14 +77,17 @@ describe("scans", () => {
   it("over several chunks too", async () => {
     const large = Uint8Array.from({ length: 2_500_000 }, (_, k) => (k * 31) & 255);
     const scan = (await (await upload(large, "large.stl")).json()) as { id: string };
-    expect(new Uint8Array(await (await fetch(`${base}/scans/${scan.id}/content`)).arrayBuffer())).toEqual(large);
+    const back = Buffer.from(await (await fetch(`${base}/scans/${scan.id}/content`)).arrayBuffer());
+    expect(back.equals(large)).toBe(true);
   });
 
   it("beyond the limit are refused clearly, and leave nothing behind", async () => {
     const before = await count("blob_chunks");
     const answer = await upload(new Uint8Array(LIMIT + 1));
     expect(answer.status).toBe(413);
-    expect(await answer.json()).toMatchObject({ error: { code: "too-large", message: expect.stringContaining("3 MB") } });
+    expect(await answer.json()).toMatchObject({
+      error: { code: "too-large", message: expect.stringContaining("3 MB") },
+    });
     expect(await count("blob_chunks")).toBe(before);
   });
 
@@ -80,8 +101,12 @@ describe("scans", () => {
         controller.error(new Error("the cable was pulled"));
       },
     });
-    await expect(fetch(`${base}/scans?name=cut.stl`, { method: "POST", body: half, duplex: "half" } as RequestInit)).rejects.toThrow();
-    await expect.poll(async () => [await count("blobs"), await count("blob_chunks"), await count("scans")]).toEqual(before);
+    await expect(
+      fetch(`${base}/scans?name=cut.stl`, { method: "POST", body: half, duplex: "half" } as RequestInit),
+    ).rejects.toThrow();
+    await expect
+      .poll(async () => [await count("blobs"), await count("blob_chunks"), await count("scans")])
+      .toEqual(before);
   });
 
   it("that are empty are refused", async () => {
@@ -92,9 +117,16 @@ describe("scans", () => {
 describe("pieces", () => {
   it("are added, renamed, put away, brought back and duplicated", async () => {
     const piece = await newPiece();
-    expect(await (await send("PATCH", `/pieces/${piece.id}`, { name: "Bowl", away: true })).json()).toMatchObject({ name: "Bowl", away: true });
+    expect(await (await send("PATCH", `/pieces/${piece.id}`, { name: "Bowl", away: true })).json()).toMatchObject({
+      name: "Bowl",
+      away: true,
+    });
     expect(await (await send("PATCH", `/pieces/${piece.id}`, { away: false })).json()).toMatchObject({ away: false });
-    const copy = (await (await send("POST", `/pieces/${piece.id}/duplicate`, {})).json()) as { id: string; name: string; scanId: string };
+    const copy = (await (await send("POST", `/pieces/${piece.id}/duplicate`, {})).json()) as {
+      id: string;
+      name: string;
+      scanId: string;
+    };
     expect(copy).toMatchObject({ name: "Bowl (copy)", scanId: piece.scanId });
     const list = (await (await fetch(`${base}/pieces`)).json()) as { pieces: { id: string }[] };
     expect(list.pieces.map((p) => p.id)).toEqual(expect.arrayContaining([piece.id, copy.id]));
@@ -105,17 +137,39 @@ describe("pieces", () => {
   it("refuse bad names and unknown scans, saying where", async () => {
     const answer = await send("POST", "/pieces", { name: "  ", scanId: "no", document: newPlan() });
     expect(answer.status).toBe(400);
-    expect(await answer.json()).toMatchObject({ error: { code: "bad-request", fields: { name: expect.any(String), scanId: expect.any(String) } } });
-    const missing = await send("POST", "/pieces", { name: "Ghost", scanId: "7d444840-9dc0-41d1-b245-5ffdce74fad2", document: newPlan() });
+    expect(await answer.json()).toMatchObject({
+      error: { code: "bad-request", fields: { name: expect.any(String), scanId: expect.any(String) } },
+    });
+    const missing = await send("POST", "/pieces", {
+      name: "Ghost",
+      scanId: "7d444840-9dc0-41d1-b245-5ffdce74fad2",
+      document: newPlan(),
+    });
     expect(missing.status).toBe(400);
   });
 
   it("keep a picture", async () => {
     const piece = await newPiece();
     const png = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0);
-    expect((await fetch(`${base}/pieces/${piece.id}/cover`, { method: "PUT", headers: { "content-type": "image/png" }, body: png })).status).toBe(204);
+    expect(
+      (
+        await fetch(`${base}/pieces/${piece.id}/cover`, {
+          method: "PUT",
+          headers: { "content-type": "image/png" },
+          body: png,
+        })
+      ).status,
+    ).toBe(204);
     expect(new Uint8Array(await (await fetch(`${base}/pieces/${piece.id}/cover`)).arrayBuffer())).toEqual(png);
-    expect((await fetch(`${base}/pieces/${piece.id}/cover`, { method: "PUT", headers: { "content-type": "image/png" }, body: "not a picture" })).status).toBe(415);
+    expect(
+      (
+        await fetch(`${base}/pieces/${piece.id}/cover`, {
+          method: "PUT",
+          headers: { "content-type": "image/png" },
+          body: "not a picture",
+        })
+      ).status,
+    ).toBe(415);
   });
 });
 
@@ -124,18 +178,34 @@ describe("plans", () => {
     const { id } = await newPiece();
     const mine = { ...newPlan(), brief: { ...newPlan().brief, edition: 7 } };
     const theirs = { ...newPlan(), brief: { ...newPlan().brief, edition: 9 } };
-    expect(await (await send("PUT", `/pieces/${id}/plan`, { revision: 1, document: mine })).json()).toMatchObject({ revision: 2, document: { brief: { edition: 7 } } });
+    expect(await (await send("PUT", `/pieces/${id}/plan`, { revision: 1, document: mine })).json()).toMatchObject({
+      revision: 2,
+      document: { brief: { edition: 7 } },
+    });
     const conflict = await send("PUT", `/pieces/${id}/plan`, { revision: 1, document: theirs });
     expect(conflict.status).toBe(409);
-    expect(await conflict.json()).toMatchObject({ error: { code: "conflict" }, current: { revision: 2, document: { brief: { edition: 7 } } } });
+    expect(await conflict.json()).toMatchObject({
+      error: { code: "conflict" },
+      current: { revision: 2, document: { brief: { edition: 7 } } },
+    });
     expect((await send("PUT", `/pieces/${id}/plan`, { revision: 2, document: theirs })).status).toBe(200);
-    const kept = await sequelize.query<{ revision: number }>("SELECT revision FROM plan_revisions WHERE piece_id = ? ORDER BY revision", { type: QueryTypes.SELECT, replacements: [id] });
+    const kept = await sequelize.query<{ revision: number }>(
+      "SELECT revision FROM plan_revisions WHERE piece_id = ? ORDER BY revision",
+      { type: QueryTypes.SELECT, replacements: [id] },
+    );
     expect(kept.map((row) => row.revision)).toEqual([1, 2, 3]);
   });
 
   it("of two saves at once just one wins", async () => {
     const { id } = await newPiece();
-    const answers = await Promise.all([1, 2, 3, 4].map((edition) => send("PUT", `/pieces/${id}/plan`, { revision: 1, document: { ...newPlan(), brief: { ...newPlan().brief, edition } } })));
+    const answers = await Promise.all(
+      [1, 2, 3, 4].map((edition) =>
+        send("PUT", `/pieces/${id}/plan`, {
+          revision: 1,
+          document: { ...newPlan(), brief: { ...newPlan().brief, edition } },
+        }),
+      ),
+    );
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409]);
   });
 
@@ -161,19 +231,29 @@ describe("results and settings", () => {
     const session = (await (await fetch(`${base}/session`)).json()) as { settings: { rates: object } };
     const changed = { ...session.settings, units: "imperial", memberName: "Ines" };
     expect((await send("PUT", "/session/settings", changed)).status).toBe(200);
-    expect(await (await fetch(`${base}/session`)).json()).toMatchObject({ member: { name: "Ines" }, settings: { units: "imperial" } });
+    expect(await (await fetch(`${base}/session`)).json()).toMatchObject({
+      member: { name: "Ines" },
+      settings: { units: "imperial" },
+    });
     expect((await send("PUT", "/session/settings", { ...changed, units: "cubits" })).status).toBe(400);
   });
 });
 
 describe("manners of the server", () => {
   it("one shape of error, whatever is wrong", async () => {
-    for (const [path, status] of [["/nothing", 404], ["/pieces/7d444840-9dc0-41d1-b245-5ffdce74fad2", 404]] as const) {
+    for (const [path, status] of [
+      ["/nothing", 404],
+      ["/pieces/7d444840-9dc0-41d1-b245-5ffdce74fad2", 404],
+    ] as const) {
       const answer = await fetch(base + path);
       expect(answer.status).toBe(status);
       expect(await answer.json()).toMatchObject({ error: { code: "not-found", message: expect.any(String) } });
     }
-    const broken = await fetch(`${base}/pieces`, { method: "POST", headers: { "content-type": "application/json" }, body: "{" });
+    const broken = await fetch(`${base}/pieces`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: "{",
+    });
     expect(broken.status).toBe(400);
   });
 

@@ -14,7 +14,12 @@ const app = createApp({ sequelize, log, scanLimitBytes: config.scanLimitBytes, w
 const server = app.listen(config.port, config.host);
 server.requestTimeout = 30 * 60_000;
 server.on("error", (error: NodeJS.ErrnoException) => {
-  const reason = error.code === "EADDRINUSE" ? `port ${config.port} is taken; set RIMEFELL_PORT to another` : error.code === "EACCES" ? `port ${config.port} needs rights this user lacks` : error.message;
+  const reason =
+    error.code === "EADDRINUSE"
+      ? `port ${config.port} is taken; set RIMEFELL_PORT to another`
+      : error.code === "EACCES"
+        ? `port ${config.port} needs rights this user lacks`
+        : error.message;
   process.stderr.write(`Rimefell cannot listen on ${config.host}: ${reason}.\n`);
   process.exit(1);
 });

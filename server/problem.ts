@@ -1,7 +1,14 @@
 import type { ErrorCode } from "../contract/error.ts";
 
 const STATUS: Readonly<Record<ErrorCode, number>> = {
-  "bad-request": 400, "not-found": 404, conflict: 409, "too-large": 413, unsupported: 415, forbidden: 403, unavailable: 503, internal: 500,
+  "bad-request": 400,
+  "not-found": 404,
+  conflict: 409,
+  "too-large": 413,
+  unsupported: 415,
+  forbidden: 403,
+  unavailable: 503,
+  internal: 500,
 };
 
 /** An error a person can be told. Anything else thrown is a bug and answers 500 without its text. */

@@ -15,7 +15,13 @@ export interface Portrait {
  * @param from direction the viewer looks from
  * @param tint sRGB of each vertex (3 per vertex, 0..255), or one colour for all
  */
-export function drawPortrait(mesh: TriangleMesh, width: number, height: number, from: Direction, tint: readonly [number, number, number] | Uint8Array): Portrait {
+export function drawPortrait(
+  mesh: TriangleMesh,
+  width: number,
+  height: number,
+  from: Direction,
+  tint: readonly [number, number, number] | Uint8Array,
+): Portrait {
   const d = normalised(from);
   const right = normalised(cross([0, 0, 1], d));
   const up = cross(d, right);
@@ -33,7 +39,11 @@ export function drawPortrait(mesh: TriangleMesh, width: number, height: number, 
   const py = (k: number) => height / 2 - (seen[3 * k + 1] - (v0 + v1) / 2) * scale;
   const depth = new Float32Array(width * height).fill(-Infinity);
   const pixels = new Uint8ClampedArray(width * height * 4);
-  const lamp = normalised([right[0] * -0.55 + up[0] * 0.5 + d[0] * 0.65, right[1] * -0.55 + up[1] * 0.5 + d[1] * 0.65, right[2] * -0.55 + up[2] * 0.5 + d[2] * 0.65]);
+  const lamp = normalised([
+    right[0] * -0.55 + up[0] * 0.5 + d[0] * 0.65,
+    right[1] * -0.55 + up[1] * 0.5 + d[1] * 0.65,
+    right[2] * -0.55 + up[2] * 0.5 + d[2] * 0.65,
+  ]);
   const shade = (v: number) => {
     const n = normals.subarray(3 * v, 3 * v + 3);
     const key = Math.max(0, n[0] * lamp[0] + n[1] * lamp[1] + n[2] * lamp[2]);

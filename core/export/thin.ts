@@ -10,6 +10,8 @@ import { dropUnusedVertices } from "../mesh/weld.ts";
 export async function thinned(mesh: TriangleMesh, triangles: number, errorShare = 0.004): Promise<TriangleMesh> {
   if (mesh.triangles.length / 3 <= triangles) return mesh;
   await MeshoptSimplifier.ready;
-  const [kept] = MeshoptSimplifier.simplify(mesh.triangles, mesh.positions, 3, 3 * triangles, errorShare, ["LockBorder"]);
+  const [kept] = MeshoptSimplifier.simplify(mesh.triangles, mesh.positions, 3, 3 * triangles, errorShare, [
+    "LockBorder",
+  ]);
   return dropUnusedVertices({ positions: mesh.positions, triangles: new Uint32Array(kept) });
 }

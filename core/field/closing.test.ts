@@ -9,7 +9,11 @@ import { isosurface } from "./isosurface.ts";
 
 /** Outside of a floating piece, grown by t and closed by r. */
 function outside(mesh: TriangleMesh, t: number, r: number, h: number) {
-  const field = distanceField(mesh, { stepMm: h, reachMm: t + r + 2 * h, exactBandsMm: [[0, t + h], closingBand(t + r, h)] }, ctx);
+  const field = distanceField(
+    mesh,
+    { stepMm: h, reachMm: t + r + 2 * h, exactBandsMm: [[0, t + h], closingBand(t + r, h)] },
+    ctx,
+  );
   const phi = closedOffset(mesh, field, t, r, ctx);
   const surface = isosurface(field.grid, phi, 0, ctx);
   return { ...areaAndVolume(surface), surface, phi, field };
@@ -57,7 +61,8 @@ describe("what closing must never do", () => {
     const plain = outside(plugged, 8, 0, 4);
     const closed = outside(plugged, 8, 20, 4);
     expect(closed.volumeMm3).toBeGreaterThan(plain.volumeMm3);
-    for (let n = 0; n < closed.phi.length; n++) expect(closed.phi[n]).toBeLessThanOrEqual(closed.field.distanceMm[n] - 8 + 1e-3);
+    for (let n = 0; n < closed.phi.length; n++)
+      expect(closed.phi[n]).toBeLessThanOrEqual(closed.field.distanceMm[n] - 8 + 1e-3);
   });
 
   it("change a convex body", () => {

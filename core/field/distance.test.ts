@@ -48,9 +48,13 @@ describe("distance field", () => {
 
   it("does so wherever the piece lies against the grid", () => {
     fc.assert(
-      fc.property(fc.double({ min: -7, max: 7, noNaN: true }), fc.double({ min: -7, max: 7, noNaN: true }), (dx, dz) => {
-        expect(worstError(moved(sphere(45, 10), dx, dx / 3, dz), 20)).toBeLessThan(1e-3);
-      }),
+      fc.property(
+        fc.double({ min: -7, max: 7, noNaN: true }),
+        fc.double({ min: -7, max: 7, noNaN: true }),
+        (dx, dz) => {
+          expect(worstError(moved(sphere(45, 10), dx, dx / 3, dz), 20)).toBeLessThan(1e-3);
+        },
+      ),
       { numRuns: 8, seed: 4711 },
     );
   });

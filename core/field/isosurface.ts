@@ -112,7 +112,7 @@ function maskAt(block: Float32Array, at: number): number {
   for (let c = 0; c < 8; c++) {
     const value = block[at + CORNER_OFFSET[c]];
     if (value < 0) mask |= 1 << c;
-    else if (value !== value) return 0;
+    else if (Number.isNaN(value)) return 0;
   }
   return mask;
 }

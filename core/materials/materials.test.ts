@@ -37,7 +37,11 @@ describe("shell systems", () => {
   for (const system of shellSystems) {
     it(`${system.name}: twice the skin, twice the shell; every line shows its working`, () => {
       const once = shellTakeoff(system.id, {}, span);
-      const twice = shellTakeoff(system.id, {}, { areasMm2: span.areasMm2.map((a) => 2 * a), flangeLengthsMm: span.flangeLengthsMm.map((l) => 2 * l) });
+      const twice = shellTakeoff(
+        system.id,
+        {},
+        { areasMm2: span.areasMm2.map((a) => 2 * a), flangeLengthsMm: span.flangeLengthsMm.map((l) => 2 * l) },
+      );
       once.lines.forEach((line, k) => {
         expect(twice.lines[k].quantity).toBeCloseTo(2 * line.quantity, 6);
         expect(line.working.inputs.length).toBeGreaterThan(0);
@@ -47,7 +51,11 @@ describe("shell systems", () => {
     });
   }
   it("plaster: a square metre of 20 mm without flanges is 20 l, dry 22.2 kg and its jute", () => {
-    const { sectionMassesG } = shellTakeoff("gypsum-jute", { juteLayers: 2, overlap: 1, juteGPerM2: 300 }, { areasMm2: [1e6], flangeLengthsMm: [0] });
+    const { sectionMassesG } = shellTakeoff(
+      "gypsum-jute",
+      { juteLayers: 2, overlap: 1, juteGPerM2: 300 },
+      { areasMm2: [1e6], flangeLengthsMm: [0] },
+    );
     expect(sectionMassesG[0]).toBeCloseTo(20 * 1108 + 600, -2);
   });
   it("keeps figures within their limits and refuses an unknown system", () => {

@@ -78,7 +78,13 @@ export function closestPointOnTriangle(
  * @returns the triangle the walk ended on
  */
 export function walkToClosest(
-  best: Float64Array, mesh: TriangleMesh, across: Int32Array, start: number, x: number, y: number, z: number,
+  best: Float64Array,
+  mesh: TriangleMesh,
+  across: Int32Array,
+  start: number,
+  x: number,
+  y: number,
+  z: number,
 ): number {
   let at = start;
   let from = -1;
@@ -111,7 +117,14 @@ export function walkToClosest(
 
 /** A triangle round the corner `best` lies on that is nearer, or -1; `best` then receives its point. */
 function betterInFan(
-  best: Float64Array, mesh: TriangleMesh, across: Int32Array, t: number, distance2: number, x: number, y: number, z: number,
+  best: Float64Array,
+  mesh: TriangleMesh,
+  across: Int32Array,
+  t: number,
+  distance2: number,
+  x: number,
+  y: number,
+  z: number,
 ): number {
   const { positions: p, triangles } = mesh;
   for (let c = 0; c < 3; c++) {

@@ -18,7 +18,11 @@ function gridGraph(width: number, height: number): VertexGraph {
       if (y + 1 < height) edges.push(v, v + width);
     }
   }
-  return { vertices: width * height, edges: Uint32Array.from(edges), seamMm: new Float32Array(edges.length / 2).fill(1) };
+  return {
+    vertices: width * height,
+    edges: Uint32Array.from(edges),
+    seamMm: new Float32Array(edges.length / 2).fill(1),
+  };
 }
 
 /** The least energy over every labelling. */
@@ -39,7 +43,10 @@ function bruteForce(problem: LabellingProblem): number {
 }
 
 const costs = (labels: number, vertices: number) =>
-  fc.array(fc.array(fc.integer({ min: 0, max: 9 }), { minLength: vertices, maxLength: vertices }), { minLength: labels, maxLength: labels });
+  fc.array(fc.array(fc.integer({ min: 0, max: 9 }), { minLength: vertices, maxLength: vertices }), {
+    minLength: labels,
+    maxLength: labels,
+  });
 
 describe("maximum flow", () => {
   it("cuts a small network where a hand would", () => {
@@ -83,7 +90,9 @@ describe("labelling", () => {
 
   it("leaves every section one piece", () => {
     const graph = gridGraph(12, 6);
-    const speckled = [0, 1].map((l) => Float32Array.from({ length: 72 }, (_, v) => ((v % 12 < 6) === (l === 0) ? 0 : (v * 37) % 11 === 0 ? -2 : 1)));
+    const speckled = [0, 1].map((l) =>
+      Float32Array.from({ length: 72 }, (_, v) => (v % 12 < 6 === (l === 0) ? 0 : (v * 37) % 11 === 0 ? -2 : 1)),
+    );
     const problem = { graph, costs: speckled, perSeamMm: 0.05 };
     const label = absorbIslands(problem, labelVertices(problem), new Float32Array(72).fill(1));
     for (const l of [0, 1]) {
@@ -108,11 +117,19 @@ describe("choosing pulls", () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 0, max: 20 }), { minLength: 7 * 30, maxLength: 7 * 30 }), (flat) => {
         const cost = Float32Array.from(flat);
-        const price = (set: number[]) => Array.from({ length: 30 }, (_, v) => Math.min(...set.map((d) => cost[30 * d + v]))).reduce((a, b) => a + b, 0);
-        const pairs = [0, 1, 2, 3, 4, 5, 6].flatMap((a) => [0, 1, 2, 3, 4, 5, 6].filter((b) => b > a).map((b) => [a, b]));
+        const price = (set: number[]) =>
+          Array.from({ length: 30 }, (_, v) => Math.min(...set.map((d) => cost[30 * d + v]))).reduce(
+            (a, b) => a + b,
+            0,
+          );
+        const pairs = [0, 1, 2, 3, 4, 5, 6].flatMap((a) =>
+          [0, 1, 2, 3, 4, 5, 6].filter((b) => b > a).map((b) => [a, b]),
+        );
         const best = Math.min(...pairs.map(price));
         expect(choosePulls(cost, 7, 30, 2, 3)[0].cost).toBeCloseTo(best, 3);
-        const three = Math.min(...pairs.flatMap(([a, b]) => [0, 1, 2, 3, 4, 5, 6].filter((c) => c > b).map((c) => price([a, b, c]))));
+        const three = Math.min(
+          ...pairs.flatMap(([a, b]) => [0, 1, 2, 3, 4, 5, 6].filter((c) => c > b).map((c) => price([a, b, c]))),
+        );
         expect(choosePulls(cost, 7, 30, 3, 3)[0].cost).toBeLessThanOrEqual(three * 1.02 + 1e-3);
       }),
       { numRuns: 30, seed: 5 },
@@ -122,10 +139,17 @@ describe("choosing pulls", () => {
 
 describe("cutting along ties", () => {
   const ball = sphere(100, 40);
-  const potential = (n: readonly number[]) => Float32Array.from({ length: ball.positions.length / 3 }, (_, v) => n.reduce((sum, k, a) => sum + k * ball.positions[3 * v + a], 0));
+  const potential = (n: readonly number[]) =>
+    Float32Array.from({ length: ball.positions.length / 3 }, (_, v) =>
+      n.reduce((sum, k, a) => sum + k * ball.positions[3 * v + a], 0),
+    );
 
   it("parts a sphere on a great circle of the right length, wherever it points", () => {
-    for (const n of [[0, 0, 1], [1, 0, 0], [0.48, -0.6, 0.64]]) {
+    for (const n of [
+      [0, 0, 1],
+      [1, 0, 0],
+      [0.48, -0.6, 0.64],
+    ]) {
       const cut = cutSections(ball, [potential(n), potential(n.map((k) => -k))]);
       expect(cut.lines).toHaveLength(1);
       expect(cut.lines[0].closed).toBe(true);
@@ -135,7 +159,9 @@ describe("cutting along ties", () => {
   });
 
   it("meets three sections at two junctions", () => {
-    const third = [0, 120, 240].map((deg) => potential([Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180), 0.001 * deg]));
+    const third = [0, 120, 240].map((deg) =>
+      potential([Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180), 0.001 * deg]),
+    );
     const cut = cutSections(ball, third);
     expect(cut.lines).toHaveLength(3);
     expect(cut.lines.every((line) => !line.closed)).toBe(true);
@@ -144,4 +170,3 @@ describe("cutting along ties", () => {
     expect(Math.min(...areas)).toBeGreaterThan(0.25 * Math.max(...areas));
   });
 });
-

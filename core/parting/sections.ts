@@ -44,7 +44,13 @@ export function vertexNeighbours(mesh: TriangleMesh): { start: Uint32Array; list
  * @param stepMm typical edge of the mesh
  * @returns potentials[section][vertex]
  */
-export function sectionPotentials(mesh: TriangleMesh, label: Uint8Array, pulls: readonly Direction[], locked: readonly Uint8Array[], stepMm: number): Float32Array[] {
+export function sectionPotentials(
+  mesh: TriangleMesh,
+  label: Uint8Array,
+  pulls: readonly Direction[],
+  locked: readonly Uint8Array[],
+  stepMm: number,
+): Float32Array[] {
   const near = vertexNeighbours(mesh);
   const rounds = Math.max(4, Math.ceil(2 * (FAIRING_MM / stepMm) ** 2));
   const band = bandAround(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));

@@ -77,7 +77,10 @@ export function suggestSections(
   sets.forEach((set, k) => {
     ctx.checkCancelled();
     ctx.progress("parting", (0.5 * k) / sets.length);
-    const first = set.pulls.map((d) => ({ pull: table.directions[d], lock: table.cost.subarray(d * vertices, (d + 1) * vertices) }));
+    const first = set.pulls.map((d) => ({
+      pull: table.directions[d],
+      lock: table.cost.subarray(d * vertices, (d + 1) * vertices),
+    }));
     const refined = refinePulls(request, first, ctx);
     const pulls = refined.map(({ pull }) => pull);
     const lock = refined.map((one) => one.lock);
@@ -109,7 +112,11 @@ function refinePulls(request: SuggestRequest, start: readonly SurveyedPull[], ct
         const angle = (Math.PI * side) / 3;
         const reach = Math.tan((turnDeg * Math.PI) / 180);
         const d = pulls[k].pull;
-        const turned = normalised([0, 1, 2].map((a) => d[a] + reach * (Math.cos(angle) * u[a] + Math.sin(angle) * v[a])) as unknown as Direction);
+        const turned = normalised(
+          [0, 1, 2].map(
+            (a) => d[a] + reach * (Math.cos(angle) * u[a] + Math.sin(angle) * v[a]),
+          ) as unknown as Direction,
+        );
         if (request.boardMm !== null && turned[2] < 0) continue;
         const lock = new Float32Array(pulls[k].lock.length);
         surveyOne(survey, turned, lock);

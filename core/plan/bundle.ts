@@ -23,7 +23,11 @@ export interface BundleFigures {
   readonly report: ReturnType<typeof planReport>;
   readonly estimate: Estimate;
   readonly stepMm: number;
-  readonly locks: readonly { readonly section: number; readonly at: readonly [number, number, number] | null; readonly openMm3: number }[];
+  readonly locks: readonly {
+    readonly section: number;
+    readonly at: readonly [number, number, number] | null;
+    readonly openMm3: number;
+  }[];
 }
 
 export interface PlanBundle {
@@ -37,11 +41,15 @@ export interface PlanBundle {
 }
 
 /** Thins a result down to what is shown. */
-export async function bundleOf(result: PlanResult, timings: { readMs: number; planMs: number; totalMs: number }): Promise<PlanBundle> {
+export async function bundleOf(
+  result: PlanResult,
+  timings: { readMs: number; planMs: number; totalMs: number },
+): Promise<PlanBundle> {
   const { sections } = result.sections;
   const total = sections.reduce((sum, section) => sum + section.skin.triangles.length, 0) || 1;
   const skins: TriangleMesh[] = [];
-  for (const section of sections) skins.push(await thinned(section.skin, Math.round((SKIN_TRIANGLES * section.skin.triangles.length) / total)));
+  for (const section of sections)
+    skins.push(await thinned(section.skin, Math.round((SKIN_TRIANGLES * section.skin.triangles.length) / total)));
   return {
     figures: {
       report: planReport(result, timings),

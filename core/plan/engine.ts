@@ -11,7 +11,14 @@ import { shellTakeoff } from "../shell/index.ts";
 import { surveyDirections } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, type Rates, sectionWorthMm3 } from "./estimate.ts";
-import { planSections, SURVEY_DIRECTIONS, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
+import {
+  planSections,
+  SURVEY_DIRECTIONS,
+  type Sections,
+  type SurveyStage,
+  surveyRequestFor,
+  surveyStage,
+} from "./sections.ts";
 import { seatPiece } from "./seat.ts";
 
 export interface Piece {

@@ -14,20 +14,31 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
   const base = newPlan({ onBoard });
   return {
     ...base,
-    jacket: { coats: [{ thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }], smoothingMm: 0, rimWidthMm: onBoard ? 60 : 0 },
+    jacket: {
+      coats: [{ thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }],
+      smoothingMm: 0,
+      rimWidthMm: onBoard ? 60 : 0,
+    },
     parting: { ...base.parting, ...parting },
   };
 }
 
-const run = (mesh: TriangleMesh, document: PlanDocument, stepMm: number) => new PlanEngine(mesh).run(document, TYPICAL_RATES, stepMm, ctx);
-const UP_DOWN: Direction[] = [[0, 0, 1], [0, 0, -1]];
+const run = (mesh: TriangleMesh, document: PlanDocument, stepMm: number) =>
+  new PlanEngine(mesh).run(document, TYPICAL_RATES, stepMm, ctx);
+const UP_DOWN: Direction[] = [
+  [0, 0, 1],
+  [0, 0, -1],
+];
 
 describe("sections meet their oracles", () => {
   it("sphere, two opposite pulls: great circle, no lock, and 1 087 879 mm3 of silicone", async () => {
     const errors: number[] = [];
     for (const step of [8, 4, 2]) {
       const { sections, jacket } = await run(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
-      expect(sections.sections.map((s) => [s.lockMm3, s.releases])).toEqual([[0, true], [0, true]]);
+      expect(sections.sections.map((s) => [s.lockMm3, s.releases])).toEqual([
+        [0, true],
+        [0, true],
+      ]);
       expect(sections.partingLengthMm / (2 * Math.PI * 108)).toBeCloseTo(1, 1);
       for (const s of sections.sections) expect(s.areaMm2 / (2 * Math.PI * 108 ** 2)).toBeCloseTo(1, 1);
       errors.push(Math.abs(jacket.siliconeMm3 / 1_087_879 - 1));
@@ -48,8 +59,20 @@ describe("sections meet their oracles", () => {
   });
 
   it("mushroom, two sections sideways: free", async () => {
-    const { sections } = await run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[1, 0, 0], [-1, 0, 0]] }), 4);
-    expect(sections.sections.map((s) => [s.lockMm3, s.releases])).toEqual([[0, true], [0, true]]);
+    const { sections } = await run(
+      mushroom(40, 200, 90, 30),
+      documentWith(0.1, true, {
+        pulls: [
+          [1, 0, 0],
+          [-1, 0, 0],
+        ],
+      }),
+      4,
+    );
+    expect(sections.sections.map((s) => [s.lockMm3, s.releases])).toEqual([
+      [0, true],
+      [0, true],
+    ]);
   });
 
   it("mushroom left to itself finds sideways pulls", async () => {
@@ -63,7 +86,16 @@ describe("sections meet their oracles", () => {
   it("torus lying flat: up and down come free, sideways the hole locks", async () => {
     const free = await run(torus(100, 30, 128, 64), documentWith(8, false, { pulls: UP_DOWN }), 4);
     expect(free.sections.sections.every((s) => s.releases && s.lockMm3 === 0)).toBe(true);
-    const locked = await run(torus(100, 30, 128, 64), documentWith(8, false, { pulls: [[1, 0, 0], [-1, 0, 0]] }), 4);
+    const locked = await run(
+      torus(100, 30, 128, 64),
+      documentWith(8, false, {
+        pulls: [
+          [1, 0, 0],
+          [-1, 0, 0],
+        ],
+      }),
+      4,
+    );
     expect(locked.sections.sections.some((s) => !s.releases)).toBe(true);
   });
 
@@ -77,7 +109,16 @@ describe("sections meet their oracles", () => {
 
   it("fills a shallow undercut and then releases", async () => {
     // A groove 12 mm deep round a drum pulled apart endwise from its middle.
-    const profile: [number, number][] = [[0, 120], [80, 120], [80, 60], [68, 55], [68, 40], [80, 35], [80, -120], [0, -120]];
+    const profile: [number, number][] = [
+      [0, 120],
+      [80, 120],
+      [80, 60],
+      [68, 55],
+      [68, 40],
+      [80, 35],
+      [80, -120],
+      [0, -120],
+    ];
     const { lathe } = await import("../testing/shapes.ts");
     const { sections } = await run(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
     expect(sections.fillMm3).toBeGreaterThan(20_000);
@@ -88,19 +129,34 @@ describe("sections meet their oracles", () => {
 describe("turning the piece with its pulls", () => {
   it("changes neither lock nor fill", async () => {
     const piece = mushroom(40, 120, 70, 30, 64);
-    const rotations = fc.tuple(fc.double({ min: 0, max: 6.28, noNaN: true }), fc.double({ min: 0.1, max: 1.4, noNaN: true }));
-    const pulls: Direction[] = [[0, 0, 1], [0.6, 0, 0.8]];
+    const rotations = fc.tuple(
+      fc.double({ min: 0, max: 6.28, noNaN: true }),
+      fc.double({ min: 0.1, max: 1.4, noNaN: true }),
+    );
+    const pulls: Direction[] = [
+      [0, 0, 1],
+      [0.6, 0, 0.8],
+    ];
     const still = await run(piece, documentWith(4, false, { pulls }), 4);
     expect(still.sections.sections.some((s) => !s.releases)).toBe(true);
     const lock = (r: typeof still) => r.sections.sections.reduce((sum, s) => sum + s.lockMm3, 0);
     await fc.assert(
       fc.asyncProperty(rotations, async ([a, b]) => {
         const m = [
-          Math.cos(a), -Math.sin(a) * Math.cos(b), Math.sin(a) * Math.sin(b),
-          Math.sin(a), Math.cos(a) * Math.cos(b), -Math.cos(a) * Math.sin(b),
-          0, Math.sin(b), Math.cos(b),
+          Math.cos(a),
+          -Math.sin(a) * Math.cos(b),
+          Math.sin(a) * Math.sin(b),
+          Math.sin(a),
+          Math.cos(a) * Math.cos(b),
+          -Math.cos(a) * Math.sin(b),
+          0,
+          Math.sin(b),
+          Math.cos(b),
         ];
-        const along = pulls.map((d): Direction => [0, 3, 6].map((r) => m[r] * d[0] + m[r + 1] * d[1] + m[r + 2] * d[2]) as unknown as Direction);
+        const along = pulls.map(
+          (d): Direction =>
+            [0, 3, 6].map((r) => m[r] * d[0] + m[r + 1] * d[1] + m[r + 2] * d[2]) as unknown as Direction,
+        );
         const other = await run(turned(piece, m), documentWith(4, false, { pulls: along }), 4);
         expect(lock(other) / lock(still)).toBeCloseTo(1, 1);
         expect(Math.abs(other.sections.fillMm3 - still.sections.fillMm3)).toBeLessThan(0.05 * lock(still));
@@ -118,29 +174,57 @@ describe("the engine", () => {
     const second = await engine.run({ ...document, brief: { ...document.brief, edition: 40 } }, TYPICAL_RATES, 8, ctx);
     expect(second.jacket).toBe(first.jacket);
     expect(second.sections).toBe(first.sections);
-    const third = await engine.run({ ...document, parting: { ...document.parting, pulls: [[1, 0, 0], [-1, 0, 0]] } }, TYPICAL_RATES, 8, ctx);
+    const third = await engine.run(
+      {
+        ...document,
+        parting: {
+          ...document.parting,
+          pulls: [
+            [1, 0, 0],
+            [-1, 0, 0],
+          ],
+        },
+      },
+      TYPICAL_RATES,
+      8,
+      ctx,
+    );
     expect(third.jacket).toBe(first.jacket);
     expect(third.sections).not.toBe(first.sections);
   });
 
   it("stops when it is told to", async () => {
     let calls = 0;
-    const stop = { ...ctx, checkCancelled: () => { if (++calls > 3) throw new Error("stopped"); } };
-    await expect(new PlanEngine(sphere(100, 32)).run(documentWith(8, false, { pulls: UP_DOWN }), TYPICAL_RATES, 4, stop)).rejects.toThrow("stopped");
+    const stop = {
+      ...ctx,
+      checkCancelled: () => {
+        if (++calls > 3) throw new Error("stopped");
+      },
+    };
+    await expect(
+      new PlanEngine(sphere(100, 32)).run(documentWith(8, false, { pulls: UP_DOWN }), TYPICAL_RATES, 4, stop),
+    ).rejects.toThrow("stopped");
   });
 
   it("accounts for every gram of silicone in its coats", async () => {
     const { jacket } = await new PlanEngine(mushroom(40, 200, 90, 30)).run(newPlan(), TYPICAL_RATES, 5, ctx);
     const coats = jacket.coats.reduce((sum, coat) => sum + coat.massG, 0);
     expect(coats).toBeCloseTo(jacket.siliconeG, 3);
-    expect(jacket.siliconeMm3).toBeCloseTo(jacket.outerVolumeMm3 - Math.PI * (40 ** 2 * 200 + 90 ** 2 * 30) + jacket.rimMm3, -4);
+    expect(jacket.siliconeMm3).toBeCloseTo(
+      jacket.outerVolumeMm3 - Math.PI * (40 ** 2 * 200 + 90 ** 2 * 30) + jacket.rimMm3,
+      -4,
+    );
   });
 
   it("answers bundles that survive packing, and refuses another version's", async () => {
     const result = await run(sphere(100, 32), documentWith(8, false, { pulls: UP_DOWN }), 8);
     const bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 });
     const bytes = packBundle(bundle);
-    expect(unpackBundle(bytes)).toEqual(JSON.parse(JSON.stringify({ figures: bundle.figures })).figures ? expect.objectContaining({ skins: bundle.skins, piece: bundle.piece }) : null);
+    expect(unpackBundle(bytes)).toEqual(
+      JSON.parse(JSON.stringify({ figures: bundle.figures })).figures
+        ? expect.objectContaining({ skins: bundle.skins, piece: bundle.piece })
+        : null,
+    );
     bytes[4] ^= 0xff;
     expect(unpackBundle(bytes)).toBeNull();
     expect(unpackBundle(new Uint8Array(5))).toBeNull();
@@ -156,6 +240,8 @@ describe("seating", () => {
     expect(Math.max(...z)).toBeCloseTo(150, 3);
   });
   it("refuses a unit that cannot be", () => {
-    expect(() => seatPiece(brick, { unit: "mm", tapeScale: 1, up: "z", turnDeg: 0, onBoard: true })).toThrow(/another unit/);
+    expect(() => seatPiece(brick, { unit: "mm", tapeScale: 1, up: "z", turnDeg: 0, onBoard: true })).toThrow(
+      /another unit/,
+    );
   });
 });

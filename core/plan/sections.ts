@@ -70,7 +70,13 @@ export function surveyMesh(jacket: Jacket, ctx: JobContext): TriangleMesh {
   return jacket.request.onBoard ? clipAbove(mesh, 0) : mesh;
 }
 
-export function surveyRequestFor(jacket: Jacket, fillDepthMm: number, draftDeg: number, ctx: JobContext, directionCount = SURVEY_DIRECTIONS): SuggestRequest {
+export function surveyRequestFor(
+  jacket: Jacket,
+  fillDepthMm: number,
+  draftDeg: number,
+  ctx: JobContext,
+  directionCount = SURVEY_DIRECTIONS,
+): SuggestRequest {
   const coarse = surveyMesh(jacket, ctx);
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
   return {
@@ -106,7 +112,9 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     jacket.mesh,
     (x, y, z) => nearestLabel(survey.request.coarse, coarseNearest, suggestion.label, x, y, z),
     suggestion.pulls,
-    step, boardMm);
+    step,
+    boardMm,
+  );
   ctx.checkCancelled();
   ctx.progress("parting", 0.65);
   const nearest = new NearestField(jacket.mesh, 2 * step);
@@ -195,7 +203,11 @@ function nearestLabel(
 const scratch = new Float64Array(3);
 
 function potentialsOn(
-  mesh: TriangleMesh, labelAt: (x: number, y: number, z: number) => number, pulls: readonly Direction[], stepMm: number, boardMm: number | null,
+  mesh: TriangleMesh,
+  labelAt: (x: number, y: number, z: number) => number,
+  pulls: readonly Direction[],
+  stepMm: number,
+  boardMm: number | null,
 ): Float32Array[] {
   const p = mesh.positions;
   const label = Uint8Array.from({ length: p.length / 3 }, (_, v) => labelAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]));

@@ -22,5 +22,14 @@ export function coarseStepMm(settledMm: number): number {
 /** Text that names a result by all it depends on; hosts hash it into a key. */
 export function resultKeyText(scanSha256: string, document: PlanDocument, rates: object, version: number): string {
   const { seat, jacket, survey, parting, shell } = document;
-  return JSON.stringify([version, scanSha256, seat, { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]) }, survey.draftDeg, parting, shell, rates]);
+  return JSON.stringify([
+    version,
+    scanSha256,
+    seat,
+    { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]) },
+    survey.draftDeg,
+    parting,
+    shell,
+    rates,
+  ]);
 }

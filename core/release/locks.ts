@@ -219,7 +219,10 @@ function fillable(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm
 }
 
 function summarise(
-  stretches: readonly Stretch[], filled: readonly boolean[], frame: ColumnFrame, spacingMm: number,
+  stretches: readonly Stretch[],
+  filled: readonly boolean[],
+  frame: ColumnFrame,
+  spacingMm: number,
 ): SectionLock {
   const face = spacingMm * spacingMm;
   let lockMm3 = 0;
@@ -245,7 +248,16 @@ function summarise(
       at = [point[0], point[1], point[2]];
     }
   });
-  return { lockMm3, fillMm3, deepestMm, at, openMm3: lockMm3 - fillMm3, columns, points: spreadPoints(stretches, filled, frame), frame };
+  return {
+    lockMm3,
+    fillMm3,
+    deepestMm,
+    at,
+    openMm3: lockMm3 - fillMm3,
+    columns,
+    points: spreadPoints(stretches, filled, frame),
+    frame,
+  };
 }
 
 /** At most this many points stand for a lock on the stage. */

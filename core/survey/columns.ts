@@ -9,16 +9,18 @@ import { type LineBundle, lineCrossings } from "../field/crossings.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type Direction, frameAcross } from "./directions.ts";
 
-/** A stretch of a line outside the body that ends in it: a point in it moving along the pull meets the body. */
-export interface ColumnVisitor {
-  /**
-   * @param fromMm where the stretch begins along the pull (at the body, the board or the back of the body)
-   * @param toMm where the line meets the body
-   * @param fromTriangle the triangle it began at, or -1
-   * @param toTriangle the triangle it ends at
-   */
-  (line: number, fromMm: number, toMm: number, fromTriangle: number, toTriangle: number): void;
-}
+/**
+ * Visits a stretch of a line outside the body that ends in it: a point in it moving along the pull meets the body.
+ * `fromMm` is where the stretch begins along the pull (at the body, the board or the back of the body), `toMm` where
+ * the line meets the body; `fromTriangle` the triangle it began at, or -1, `toTriangle` the one it ends at.
+ */
+export type ColumnVisitor = (
+  line: number,
+  fromMm: number,
+  toMm: number,
+  fromTriangle: number,
+  toTriangle: number,
+) => void;
 
 export interface ColumnFrame {
   readonly u: Direction;

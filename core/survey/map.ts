@@ -16,7 +16,13 @@ const ROUGHNESS = 0.75;
  * Class of each vertex for a pull: locked when something stands on its way out or its face has turned past the
  * draft the other way, low draft within the draft of the horizon, else free.
  */
-export function surveyMap(mesh: TriangleMesh, pull: Direction, draftDeg: number, spacingMm: number, boardMm: number | null): Uint8Array {
+export function surveyMap(
+  mesh: TriangleMesh,
+  pull: Direction,
+  draftDeg: number,
+  spacingMm: number,
+  boardMm: number | null,
+): Uint8Array {
   const { normals } = vertexNormals(mesh);
   const least = Math.sin((draftDeg * Math.PI) / 180);
   const out = new Uint8Array(normals.length / 3);
@@ -34,7 +40,12 @@ export function surveyMap(mesh: TriangleMesh, pull: Direction, draftDeg: number,
 
 /** From how many of the pulls each vertex is free (at most 255). */
 export function freeCounts(
-  mesh: TriangleMesh, pulls: readonly Direction[], draftDeg: number, spacingMm: number, boardMm: number | null, tick: (done: number) => void,
+  mesh: TriangleMesh,
+  pulls: readonly Direction[],
+  draftDeg: number,
+  spacingMm: number,
+  boardMm: number | null,
+  tick: (done: number) => void,
 ): Uint8Array {
   const out = new Uint8Array(mesh.positions.length / 3);
   pulls.forEach((pull, k) => {

@@ -5,8 +5,15 @@ const plain = (text: string) => text.replace(/\u2009/g, " ");
 
 describe("figures as a shop reads them", () => {
   it.each([
-    [formatLength(1942), "1 942 mm"], [formatLength(8), "8.0 mm"], [formatLength(12_340), "12.34 m"], [formatLength(254, "imperial"), "10.00 in"],
-    [formatMass(670), "670 g"], [formatMass(31_468), "31.5 kg"], [formatMass(1000, "imperial"), "2.20 lb"], [formatVolume(5e5), "500 ml"], [formatMoneyMinor(207_096, "€"), "€ 2 070.96"],
+    [formatLength(1942), "1 942 mm"],
+    [formatLength(8), "8.0 mm"],
+    [formatLength(12_340), "12.34 m"],
+    [formatLength(254, "imperial"), "10.00 in"],
+    [formatMass(670), "670 g"],
+    [formatMass(31_468), "31.5 kg"],
+    [formatMass(1000, "imperial"), "2.20 lb"],
+    [formatVolume(5e5), "500 ml"],
+    [formatMoneyMinor(207_096, "€"), "€ 2 070.96"],
   ])("%s", (text, want) => {
     expect(plain(text)).toBe(want);
   });
@@ -17,7 +24,14 @@ describe("figures as a shop reads them", () => {
 
 describe("lengths as people write them", () => {
   it.each([
-    ["12", 12], ["12.5 mm", 12.5], ["1,2 m", 1200], ["3 cm", 30], ["3 1/2 in", 88.9], ["1/4 in", 6.35], ["5' 3\"", 1600.2], ["6 ft", 1828.8],
+    ["12", 12],
+    ["12.5 mm", 12.5],
+    ["1,2 m", 1200],
+    ["3 cm", 30],
+    ["3 1/2 in", 88.9],
+    ["1/4 in", 6.35],
+    ["5' 3\"", 1600.2],
+    ["6 ft", 1828.8],
   ])("%s", (text, mm) => {
     expect(parseLengthMm(text)).toBeCloseTo(mm, 6);
   });
@@ -31,7 +45,12 @@ describe("lengths as people write them", () => {
 
 describe("the unit proposed", () => {
   it.each([
-    [1900, undefined, "mm"], [1.9, undefined, "m"], [75, undefined, "cm"], [30, undefined, "in"], [1.9, "m", "m"], [1900, "m", "mm"],
+    [1900, undefined, "mm"],
+    [1.9, undefined, "m"],
+    [75, undefined, "cm"],
+    [30, undefined, "in"],
+    [1.9, "m", "m"],
+    [1900, "m", "mm"],
   ] as const)("size %f, the file saying %s: %s", (size, hint, unit) => {
     expect(proposeUnit(size, hint).unit).toBe(unit);
   });

@@ -20,7 +20,14 @@ function sea(x: number, y: number): number {
   return height * (0.55 + 0.45 * depth) + 1.6 * Math.sin(x / 16 + y / 9) * depth;
 }
 
-interface Gull { readonly x: number; readonly y: number; readonly size: number; readonly turn: number; readonly lift: number; readonly beat: number }
+interface Gull {
+  readonly x: number;
+  readonly y: number;
+  readonly size: number;
+  readonly turn: number;
+  readonly lift: number;
+  readonly beat: number;
+}
 
 const GULLS: readonly Gull[] = [
   { x: -190, y: 150, size: 1.5, turn: 14, lift: 30, beat: 0.35 },
@@ -36,7 +43,12 @@ function gull(g: Gull, x: number, y: number): number {
   const u = ((x - g.x) * Math.cos(a) + (y - g.y) * Math.sin(a)) / g.size;
   const v = (-(x - g.x) * Math.sin(a) + (y - g.y) * Math.cos(a)) / g.size;
   let top = lens(u, v, 0, 0, 46, 15) * 1.1;
-  top = Math.max(top, lens(u, v, 48, 7, 15, 12) * 0.95, lens(u, v, 68, 4, 14, 4.5) * 0.5, lens(u, v, -54, -4, 24, 8) * 0.6);
+  top = Math.max(
+    top,
+    lens(u, v, 48, 7, 15, 12) * 0.95,
+    lens(u, v, 68, 4, 14, 4.5) * 0.5,
+    lens(u, v, -54, -4, 24, 8) * 0.6,
+  );
   for (const side of [1, -1]) {
     const t = side > 0 ? (v - 4) / (92 - 22 * g.beat) : (4 - v) / (58 + 30 * g.beat);
     if (t < 0 || t > 1) continue;
@@ -67,13 +79,19 @@ function surface(x: number, y: number): number {
   h = Math.max(h, SLAB_MM + sea(x, y));
   for (const g of GULLS) h = Math.max(h, SLAB_MM + gull(g, x, y));
   const frame = Math.max(Math.abs(x) - 428, Math.abs(y) - 278);
-  return frame > 0 ? Math.max(h * (1 - smoothstep(0, 3, frame)), SLAB_MM + 16 * smoothstep(0, 6, frame) + 2 * Math.sin(frame / 2.4)) : h;
+  return frame > 0
+    ? Math.max(h * (1 - smoothstep(0, 3, frame)), SLAB_MM + 16 * smoothstep(0, 6, frame) + 2 * Math.sin(frame / 2.4))
+    : h;
 }
 
 const relief: Sdf = (x, y, z) => {
   const edge = Math.max(Math.abs(x) - 450, Math.abs(y) - 300);
   const inward = 0.02 * z;
-  return Math.max((z - surface(Math.max(-449, Math.min(449, x)), Math.max(-299, Math.min(299, y)))) * 0.62, -smin(-edge - inward, 400, 4), -z);
+  return Math.max(
+    (z - surface(Math.max(-449, Math.min(449, x)), Math.max(-299, Math.min(299, y)))) * 0.62,
+    -smin(-edge - inward, 400, 4),
+    -z,
+  );
 };
 
 export function makeRelief(stepMm = 3): TriangleMesh {

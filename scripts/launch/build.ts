@@ -11,7 +11,10 @@ export function buildWeb(root: string): void {
   const now = fingerprint(root);
   if (existsSync(mark) && readFileSync(mark, "utf8") === now) return;
   process.stdout.write("Building the web application...\n");
-  execFileSync(join(root, "node_modules/.bin/vite"), ["build", "--logLevel", "warn"], { cwd: root, stdio: ["ignore", "inherit", "inherit"] });
+  execFileSync(join(root, "node_modules/.bin/vite"), ["build", "--logLevel", "warn"], {
+    cwd: root,
+    stdio: ["ignore", "inherit", "inherit"],
+  });
   writeFileSync(mark, now);
 }
 

@@ -45,9 +45,20 @@ export async function startDatabase(folder: string): Promise<PrivateDatabase> {
   const child = spawn(
     "mariadbd",
     [
-      "--no-defaults", `--datadir=${data}`, `--port=${port}`, "--bind-address=127.0.0.1", `--socket=${join(folder, "db.sock")}`,
-      `--pid-file=${join(folder, "db.pid")}`, `--init-file=${init}`, "--skip-name-resolve", "--character-set-server=utf8mb4",
-      "--max-allowed-packet=64M", "--innodb-buffer-pool-size=256M", "--innodb-log-file-size=192M", `--log-error=${join(folder, "db.log")}`, "--skip-log-bin",
+      "--no-defaults",
+      `--datadir=${data}`,
+      `--port=${port}`,
+      "--bind-address=127.0.0.1",
+      `--socket=${join(folder, "db.sock")}`,
+      `--pid-file=${join(folder, "db.pid")}`,
+      `--init-file=${init}`,
+      "--skip-name-resolve",
+      "--character-set-server=utf8mb4",
+      "--max-allowed-packet=64M",
+      "--innodb-buffer-pool-size=256M",
+      "--innodb-log-file-size=192M",
+      `--log-error=${join(folder, "db.log")}`,
+      "--skip-log-bin",
       ...(userInfo().uid === 0 ? ["--user=root"] : []),
     ],
     { stdio: "ignore", detached: true },
@@ -70,12 +81,20 @@ function install(data: string): void {
     mkdirSync(data, { recursive: true });
     execFileSync(
       "mariadb-install-db",
-      ["--no-defaults", `--datadir=${data}`, "--auth-root-authentication-method=normal", "--skip-test-db", ...(userInfo().uid === 0 ? ["--user=root"] : [])],
+      [
+        "--no-defaults",
+        `--datadir=${data}`,
+        "--auth-root-authentication-method=normal",
+        "--skip-test-db",
+        ...(userInfo().uid === 0 ? ["--user=root"] : []),
+      ],
       { stdio: "pipe" },
     );
   } catch (error) {
     rmSync(data, { recursive: true, force: true });
-    const detail = String((error as { stderr?: Buffer }).stderr ?? "").split("\n").find((line) => /error|no space/i.test(line));
+    const detail = String((error as { stderr?: Buffer }).stderr ?? "")
+      .split("\n")
+      .find((line) => /error|no space/i.test(line));
     throw new SetupProblem(`The database could not be set up in ${data}: ${detail ?? reason(error)}`);
   }
 }
@@ -95,7 +114,8 @@ function stopLeftover(folder: string): void {
   process.kill(pid, "SIGTERM");
   const until = Date.now() + 20_000;
   while (isOurs(pid, folder) && Date.now() < until) execFileSync("sleep", ["0.1"]);
-  if (isOurs(pid, folder)) throw new SetupProblem(`Another database (process ${pid}) still uses ${folder}; stop it first.`);
+  if (isOurs(pid, folder))
+    throw new SetupProblem(`Another database (process ${pid}) still uses ${folder}; stop it first.`);
 }
 
 function isOurs(pid: number, folder: string): boolean {
@@ -136,7 +156,8 @@ function lastError(folder: string): string {
   try {
     const log = readFileSync(join(folder, "db.log"), "utf8").split("\n");
     const line = log.reverse().find((text) => /\[ERROR\]/.test(text)) ?? "";
-    if (/No space left|errno: 28/i.test(line)) return "the disk is full. Free some space and start again; nothing was lost.";
+    if (/No space left|errno: 28/i.test(line))
+      return "the disk is full. Free some space and start again; nothing was lost.";
     return `${line.replace(/^.*\[ERROR\]\s*/, "") || "no reason given"} (see ${join(folder, "db.log")})`;
   } catch {
     return "mariadbd could not be run.";

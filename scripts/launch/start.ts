@@ -15,14 +15,17 @@ const children: ChildProcess[] = [];
 let database: PrivateDatabase | null = null;
 let stopping = false;
 
-async function end(code: number): Promise<never> {
-  if (!stopping) {
-    stopping = true;
-    for (const child of children) child.kill("SIGTERM");
-    await Promise.all(children.map((child) => (child.exitCode === null && child.signalCode === null ? new Promise((done) => child.once("exit", done)) : null)));
-    await database?.stop();
-    rmSync(join(dataFolder, "server.pid"), { force: true });
-  }
+async function end(code: number): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  for (const child of children) child.kill("SIGTERM");
+  await Promise.all(
+    children.map((child) =>
+      child.exitCode === null && child.signalCode === null ? new Promise((done) => child.once("exit", done)) : null,
+    ),
+  );
+  await database?.stop();
+  rmSync(join(dataFolder, "server.pid"), { force: true });
   process.exit(code);
 }
 
@@ -44,13 +47,18 @@ function stopLeftoverServer(): void {
 }
 
 function node(script: string, env: NodeJS.ProcessEnv, args: string[] = []): ChildProcess {
-  return spawn(process.execPath, ["--import", "tsx", join(root, script), ...args], { cwd: root, env, stdio: "inherit", detached: true });
+  return spawn(process.execPath, ["--import", "tsx", join(root, script), ...args], {
+    cwd: root,
+    env,
+    stdio: "inherit",
+    detached: true,
+  });
 }
 
 async function healthy(server: ChildProcess): Promise<void> {
   const until = Date.now() + 60_000;
   while (Date.now() < until) {
-    if (server.exitCode !== null) await end(1);
+    if (server.exitCode !== null) throw new SetupProblem("The server stopped while starting; see its message above.");
     try {
       if ((await fetch(`http://${host}:${port}/api/health`)).ok) return;
     } catch {
@@ -65,7 +73,12 @@ async function main(): Promise<void> {
   mkdirSync(dataFolder, { recursive: true });
   stopLeftoverServer();
   if (!process.env.RIMEFELL_DATABASE_URL) database = await startDatabase(dataFolder);
-  const env = { ...process.env, RIMEFELL_DATABASE_URL: process.env.RIMEFELL_DATABASE_URL ?? database?.url, RIMEFELL_PORT: port, RIMEFELL_HOST: host };
+  const env = {
+    ...process.env,
+    RIMEFELL_DATABASE_URL: process.env.RIMEFELL_DATABASE_URL ?? database?.url,
+    RIMEFELL_PORT: port,
+    RIMEFELL_HOST: host,
+  };
   if (mode === "demo") {
     const loader = node("demo/load.ts", env);
     const code = await new Promise<number>((resolve) => loader.once("exit", (value) => resolve(value ?? 1)));
@@ -77,7 +90,14 @@ async function main(): Promise<void> {
   writeFileSync(join(dataFolder, "server.pid"), String(server.pid));
   await healthy(server);
   if (mode === "dev") {
-    children.push(spawn(join(root, "node_modules/.bin/vite"), ["--host", host], { cwd: root, env, stdio: "inherit", detached: true }));
+    children.push(
+      spawn(join(root, "node_modules/.bin/vite"), ["--host", host], {
+        cwd: root,
+        env,
+        stdio: "inherit",
+        detached: true,
+      }),
+    );
   } else process.stdout.write(`Rimefell is ready at http://${host}:${port}\nCtrl-C stops it.\n`);
   server.once("exit", (code) => {
     if (!stopping) void end(code ?? 1);
@@ -89,8 +109,9 @@ async function main(): Promise<void> {
   });
 }
 
-process.once("SIGINT", () => void end(0));
-process.once("SIGTERM", () => void end(0));
+// A second Ctrl-C while stopping must not cut the stopping short.
+process.on("SIGINT", () => void end(0));
+process.on("SIGTERM", () => void end(0));
 main().catch((error: unknown) => {
   const known = error instanceof SetupProblem || typeof (error as NodeJS.ErrnoException).code === "string";
   process.stderr.write(known ? `${(error as Error).message}\n` : `${(error as Error).stack}\n`);

@@ -22,7 +22,11 @@ export function openDatabase(url: string): Sequelize {
 /** Brings the schema up to date. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
-    migrations: migrations.map(({ name, up, down }) => ({ name, up: () => up(sequelize.getQueryInterface()), down: () => down(sequelize.getQueryInterface()) })),
+    migrations: migrations.map(({ name, up, down }) => ({
+      name,
+      up: () => up(sequelize.getQueryInterface()),
+      down: () => down(sequelize.getQueryInterface()),
+    })),
     storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
     logger: undefined,
   });

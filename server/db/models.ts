@@ -1,5 +1,12 @@
 /** The tables as classes. Columns stand in `migrations/`; these only describe them to the code. */
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from "sequelize";
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from "sequelize";
 
 // Sequelize writes into the definitions it is given: each column gets its own.
 const id = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
@@ -88,7 +95,9 @@ export class SettingsRow extends Model<InferAttributes<SettingsRow>, InferCreati
 
 export function initModels(sequelize: Sequelize): void {
   const table = (tableName: string, timestamps: boolean | { createdAt: boolean; updatedAt: boolean } = false) => ({
-    sequelize, tableName, underscored: true,
+    sequelize,
+    tableName,
+    underscored: true,
     ...(typeof timestamps === "boolean" ? { timestamps } : { timestamps: true, ...timestamps }),
   });
   const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
@@ -97,25 +106,76 @@ export function initModels(sequelize: Sequelize): void {
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
   Workshop.init({ id: id(), name: text(120) }, table("workshops"));
   Member.init({ id: id(), workshopId: uuid(), name: text(80) }, table("members"));
-  Blob.init({ id: id(), workshopId: uuid(), sha256: text(64), bytes: { type: DataTypes.BIGINT, allowNull: false }, chunks: whole() }, table("blobs"));
+  Blob.init(
+    {
+      id: id(),
+      workshopId: uuid(),
+      sha256: text(64),
+      bytes: { type: DataTypes.BIGINT, allowNull: false },
+      chunks: whole(),
+    },
+    table("blobs"),
+  );
   BlobChunk.init(
-    { blobId: { ...uuid(), primaryKey: true }, seq: { ...whole(), primaryKey: true }, workshopId: uuid(), data: { type: DataTypes.BLOB("long"), allowNull: false } },
+    {
+      blobId: { ...uuid(), primaryKey: true },
+      seq: { ...whole(), primaryKey: true },
+      workshopId: uuid(),
+      data: { type: DataTypes.BLOB("long"), allowNull: false },
+    },
     table("blob_chunks"),
   );
   ScanRow.init({ id: id(), workshopId: uuid(), blobId: uuid(), name: text(255) }, table("scans"));
   PieceRow.init(
-    { id: id(), workshopId: uuid(), scanId: uuid(), name: text(120), station: text(20), summary: text(200), away: { type: DataTypes.BOOLEAN, allowNull: false }, createdAt: time(), updatedAt: time() },
+    {
+      id: id(),
+      workshopId: uuid(),
+      scanId: uuid(),
+      name: text(120),
+      station: text(20),
+      summary: text(200),
+      away: { type: DataTypes.BOOLEAN, allowNull: false },
+      createdAt: time(),
+      updatedAt: time(),
+    },
     table("pieces", true),
   );
-  Cover.init({ pieceId: { ...uuid(), primaryKey: true }, workshopId: uuid(), image: { type: DataTypes.BLOB("medium"), allowNull: false } }, table("covers"));
+  Cover.init(
+    {
+      pieceId: { ...uuid(), primaryKey: true },
+      workshopId: uuid(),
+      image: { type: DataTypes.BLOB("medium"), allowNull: false },
+    },
+    table("covers"),
+  );
   PlanRow.init(
-    { pieceId: { ...uuid(), primaryKey: true }, workshopId: uuid(), revision: whole(), document: json(), updatedBy: text(80), updatedAt: time() },
+    {
+      pieceId: { ...uuid(), primaryKey: true },
+      workshopId: uuid(),
+      revision: whole(),
+      document: json(),
+      updatedBy: text(80),
+      updatedAt: time(),
+    },
     table("plans", { createdAt: false, updatedAt: true }),
   );
   PlanRevision.init(
-    { pieceId: { ...uuid(), primaryKey: true }, revision: { ...whole(), primaryKey: true }, workshopId: uuid(), document: json(), updatedBy: text(80), createdAt: time() },
+    {
+      pieceId: { ...uuid(), primaryKey: true },
+      revision: { ...whole(), primaryKey: true },
+      workshopId: uuid(),
+      document: json(),
+      updatedBy: text(80),
+      createdAt: time(),
+    },
     table("plan_revisions", { createdAt: true, updatedAt: false }),
   );
-  Result.init({ workshopId: { ...uuid(), primaryKey: true }, resultKey: { ...text(64), primaryKey: true }, blobId: uuid() }, table("results"));
-  SettingsRow.init({ memberId: { ...uuid(), primaryKey: true }, workshopId: uuid(), document: json() }, table("settings"));
+  Result.init(
+    { workshopId: { ...uuid(), primaryKey: true }, resultKey: { ...text(64), primaryKey: true }, blobId: uuid() },
+    table("results"),
+  );
+  SettingsRow.init(
+    { memberId: { ...uuid(), primaryKey: true }, workshopId: uuid(), document: json() },
+    table("settings"),
+  );
 }

@@ -25,7 +25,11 @@ export interface StoredBlob {
  * @throws Problem `too-large` past the limit, `bad-request` when empty or cut off
  */
 export async function storeBlob<T>(
-  sequelize: Sequelize, workshopId: string, body: AsyncIterable<Buffer>, limitBytes: number, then: (blob: StoredBlob, transaction: Transaction) => Promise<T>,
+  sequelize: Sequelize,
+  workshopId: string,
+  body: AsyncIterable<Buffer>,
+  limitBytes: number,
+  then: (blob: StoredBlob, transaction: Transaction) => Promise<T>,
 ): Promise<T> {
   return sequelize.transaction(async (transaction) => {
     const id = randomUUID();
@@ -42,7 +46,13 @@ export async function storeBlob<T>(
   });
 }
 
-async function writeChunks(blobId: string, workshopId: string, body: AsyncIterable<Buffer>, limitBytes: number, transaction: Transaction) {
+async function writeChunks(
+  blobId: string,
+  workshopId: string,
+  body: AsyncIterable<Buffer>,
+  limitBytes: number,
+  transaction: Transaction,
+) {
   const hash = createHash("sha256");
   const chunk = Buffer.allocUnsafe(CHUNK_BYTES);
   let held = 0;
@@ -50,14 +60,20 @@ async function writeChunks(blobId: string, workshopId: string, body: AsyncIterab
   let chunks = 0;
   const flush = async () => {
     if (held === 0) return;
-    await BlobChunk.create({ blobId, workshopId, seq: chunks++, data: await pack(chunk.subarray(0, held), { level: 1 }) }, { transaction });
+    await BlobChunk.create(
+      { blobId, workshopId, seq: chunks++, data: await pack(chunk.subarray(0, held), { level: 1 }) },
+      { transaction },
+    );
     held = 0;
   };
   for await (const part of body) {
     hash.update(part);
     bytes += part.length;
     if (bytes > limitBytes) {
-      throw new Problem("too-large", `The file is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin the scan out and try again.`);
+      throw new Problem(
+        "too-large",
+        `The file is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin the scan out and try again.`,
+      );
     }
     for (let at = 0; at < part.length; ) {
       const taken = part.copy(chunk, held, at, at + CHUNK_BYTES - held);

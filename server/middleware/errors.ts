@@ -17,7 +17,12 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     }
     const problem = asProblem(error);
     if (problem.code === "internal") log.error({ err: error, path: request.path }, "unexpected error");
-    response.status(problem.status).json({ error: { code: problem.code, message: problem.message, fields: problem.more.fields }, ...problem.more.body });
+    response
+      .status(problem.status)
+      .json({
+        error: { code: problem.code, message: problem.message, fields: problem.more.fields },
+        ...problem.more.body,
+      });
   };
 }
 
@@ -26,11 +31,23 @@ function asProblem(error: unknown): Problem {
   if (error instanceof z.ZodError) {
     const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join("."), issue.message]));
     const first = error.issues[0];
-    return new Problem("bad-request", `${first?.path.length ? `${first.path.join(".")}: ` : ""}${first?.message ?? "The request is not right."}`, { fields });
+    return new Problem(
+      "bad-request",
+      `${first?.path.length ? `${first.path.join(".")}: ` : ""}${first?.message ?? "The request is not right."}`,
+      { fields },
+    );
   }
-  if (error instanceof ConnectionError) return new Problem("unavailable", "The database cannot be reached just now; nothing was changed. Try again in a moment.");
+  if (error instanceof ConnectionError)
+    return new Problem(
+      "unavailable",
+      "The database cannot be reached just now; nothing was changed. Try again in a moment.",
+    );
   const status = (error as { status?: number }).status;
   if (status === 413) return new Problem("too-large", "The request is too large.");
-  if (status !== undefined && status >= 400 && status < 500) return new Problem("bad-request", "The request could not be read.");
-  return new Problem("internal", "Something went wrong on the server; nothing was changed. Try again, and tell whoever looks after the server if it stays.");
+  if (status !== undefined && status >= 400 && status < 500)
+    return new Problem("bad-request", "The request could not be read.");
+  return new Problem(
+    "internal",
+    "Something went wrong on the server; nothing was changed. Try again, and tell whoever looks after the server if it stays.",
+  );
 }

@@ -16,8 +16,14 @@ const acting = new WeakMap<Request, Acting>();
 export const actAsFirstMember: RequestHandler = async (request, _response, next) => {
   const workshop = await Workshop.findOne({ order: [["id", "ASC"]] });
   const member = workshop && (await Member.findOne({ where: { workshopId: workshop.id }, order: [["id", "ASC"]] }));
-  if (!workshop || !member) throw new Problem("unavailable", "No workshop is set up yet; start the server with ./run start or ./run demo.");
-  acting.set(request, { workshopId: workshop.id, workshopName: workshop.name, memberId: member.id, memberName: member.name });
+  if (!workshop || !member)
+    throw new Problem("unavailable", "No workshop is set up yet; start the server with ./run start or ./run demo.");
+  acting.set(request, {
+    workshopId: workshop.id,
+    workshopName: workshop.name,
+    memberId: member.id,
+    memberName: member.name,
+  });
   next();
 };
 

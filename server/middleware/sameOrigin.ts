@@ -8,7 +8,9 @@ export const sameOriginWrites: RequestHandler = (request, _response, next) => {
   if (!READS.has(request.method)) {
     const site = request.get("sec-fetch-site");
     const origin = request.get("origin");
-    const foreign = (site !== undefined && site !== "same-origin" && site !== "none") || (origin !== undefined && hostOf(origin) !== request.get("host"));
+    const foreign =
+      (site !== undefined && site !== "same-origin" && site !== "none") ||
+      (origin !== undefined && hostOf(origin) !== request.get("host"));
     if (foreign) throw new Problem("forbidden", "Changes are accepted from Rimefell's own pages only.");
   }
   next();

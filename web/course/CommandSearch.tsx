@@ -11,16 +11,32 @@ interface Command {
 }
 
 const SHORTCUTS: readonly (readonly [string, string])[] = [
-  ["/", "find anything to do"], ["Ctrl Z", "undo"], ["Ctrl Shift Z", "redo"], ["arrows on the stage", "walk round the piece"], ["+ and − on the stage", "nearer and farther"],
+  ["/", "find anything to do"],
+  ["Ctrl Z", "undo"],
+  ["Ctrl Shift Z", "redo"],
+  ["arrows on the stage", "walk round the piece"],
+  ["+ and − on the stage", "nearer and farther"],
 ];
 
 /** Search over everything there is to do, and the sheet of shortcuts. */
-export function CommandSearch({ open, setOpen, pieceId }: { open: boolean; setOpen: (open: boolean) => void; pieceId: string }) {
+export function CommandSearch({
+  open,
+  setOpen,
+  pieceId,
+}: {
+  open: boolean;
+  setOpen: (open: boolean) => void;
+  pieceId: string;
+}) {
   const navigate = useNavigate();
   const [text, setText] = useState("");
   const commands = useMemo<Command[]>(
     () => [
-      ...stations.map((station) => ({ name: stationNames[station], hint: stationQuestions[station], run: () => navigate(`/pieces/${pieceId}/${station}`) })),
+      ...stations.map((station) => ({
+        name: stationNames[station],
+        hint: stationQuestions[station],
+        run: () => navigate(`/pieces/${pieceId}/${station}`),
+      })),
       { name: "Undo", hint: "Ctrl Z", run: () => undo() },
       { name: "Redo", hint: "Ctrl Shift Z", run: () => redo() },
       { name: "Print the buying list", hint: "Materials", run: () => navigate(`/pieces/${pieceId}/materials`) },

@@ -1,15 +1,29 @@
 import type { StoredPlan } from "../../contract/pieces.ts";
 
-export function ConflictDialog({ theirs, keepMine, takeTheirs }: { theirs: StoredPlan; keepMine: () => void; takeTheirs: () => void }) {
+export function ConflictDialog({
+  theirs,
+  keepMine,
+  takeTheirs,
+}: {
+  theirs: StoredPlan;
+  keepMine: () => void;
+  takeTheirs: () => void;
+}) {
   const when = new Date(theirs.updatedAt).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   return (
-    <div className="modal modal-open" role="alertdialog" aria-labelledby="conflict-title" aria-describedby="conflict-text">
+    <div
+      className="modal modal-open"
+      role="alertdialog"
+      aria-labelledby="conflict-title"
+      aria-describedby="conflict-text"
+    >
       <div className="modal-box">
         <h2 id="conflict-title" className="text-lg font-semibold">
           This plan was changed in another window
         </h2>
         <p id="conflict-text" className="mt-2">
-          {theirs.updatedBy} saved another version at {when}. Both are kept in the plan's revisions; choose which to go on with.
+          {theirs.updatedBy} saved another version at {when}. Both are kept in the plan's revisions; choose which to go
+          on with.
         </p>
         <div className="modal-action">
           <button type="button" className="btn" onClick={takeTheirs}>

@@ -9,7 +9,17 @@ import type { Planning } from "./usePlanning.ts";
 type StationState = "set" | "look" | "working";
 
 /** The stations in the order of the work, each with its state and its one telling number. */
-export function Course({ piece, station, planning, document }: { piece: Piece; station: Station; planning: Planning; document: PlanDocument }) {
+export function Course({
+  piece,
+  station,
+  planning,
+  document,
+}: {
+  piece: Piece;
+  station: Station;
+  planning: Planning;
+  document: PlanDocument;
+}) {
   const show = useShow();
   return (
     <nav className="flex w-48 shrink-0 flex-col border-r border-base-300 bg-base-100 py-3" aria-label="Course">
@@ -19,7 +29,12 @@ export function Course({ piece, station, planning, document }: { piece: Piece; s
           const here = name === station;
           return (
             <li key={name} className="relative">
-              {k > 0 && <span aria-hidden="true" className="absolute -top-2 left-[1.72rem] h-4 border-l-2 border-dotted border-base-300" />}
+              {k > 0 && (
+                <span
+                  aria-hidden="true"
+                  className="absolute -top-2 left-[1.72rem] h-4 border-l-2 border-dotted border-base-300"
+                />
+              )}
               <Link
                 to={`/pieces/${piece.id}/${name}`}
                 aria-current={here ? "step" : undefined}
@@ -53,20 +68,34 @@ function StateMark({ state }: { state: StationState }) {
   );
 }
 
-function telling(station: Station, { bundle }: Planning, document: PlanDocument, show: Show): { state: StationState; figure: string | null } {
+function telling(
+  station: Station,
+  { bundle }: Planning,
+  document: PlanDocument,
+  show: Show,
+): { state: StationState; figure: string | null } {
   if (!bundle) return { state: "working", figure: null };
   const { report, estimate } = bundle.figures;
   switch (station) {
     case "piece":
-      return { state: report.piece.openEdges > 0 || report.piece.nonManifoldEdges > 0 ? "look" : "set", figure: `${show.length(report.piece.sizeMm[2])} high` };
+      return {
+        state: report.piece.openEdges > 0 || report.piece.nonManifoldEdges > 0 ? "look" : "set",
+        figure: `${show.length(report.piece.sizeMm[2])} high`,
+      };
     case "survey": {
       const trapped = report.sections.filter((section) => section.lockMm3 > 0).length;
       return { state: "set", figure: trapped === 0 ? "no locks" : `locks in ${trapped} of ${report.sections.length}` };
     }
     case "jacket":
-      return { state: jacketThicknessMm(document.jacket.coats) > 12 ? "look" : "set", figure: `${show.mass(report.jacket.siliconeG)}` };
+      return {
+        state: jacketThicknessMm(document.jacket.coats) > 12 ? "look" : "set",
+        figure: `${show.mass(report.jacket.siliconeG)}`,
+      };
     case "parting":
-      return { state: report.sections.every((section) => section.releases) ? "set" : "look", figure: sectionCount(report.sections.length) };
+      return {
+        state: report.sections.every((section) => section.releases) ? "set" : "look",
+        figure: sectionCount(report.sections.length),
+      };
     case "materials":
       return { state: "set", figure: show.money(estimate.costMinor) };
   }

@@ -22,7 +22,11 @@ import { TopBar } from "./TopBar.tsx";
 import { usePlanning } from "./usePlanning.ts";
 
 const SHEETS: Readonly<Record<Station, (props: StationProps) => React.ReactNode>> = {
-  piece: PieceStation, survey: SurveyStation, jacket: JacketStation, parting: PartingStation, materials: MaterialsStation,
+  piece: PieceStation,
+  survey: SurveyStation,
+  jacket: JacketStation,
+  parting: PartingStation,
+  materials: MaterialsStation,
 };
 
 export function CoursePage() {
@@ -31,7 +35,8 @@ export function CoursePage() {
   const stored = useStoredPlan(pieceId);
   const loaded = usePlan((plan) => plan.pieceId === pieceId);
   useEffect(() => {
-    if (stored.data && usePlan.getState().pieceId !== pieceId) openPlan(pieceId, stored.data.document, stored.data.revision);
+    if (stored.data && usePlan.getState().pieceId !== pieceId)
+      openPlan(pieceId, stored.data.document, stored.data.revision);
   }, [stored.data, pieceId]);
   // Leaving the piece lets go of its document, so that coming back reads what the server holds.
   useEffect(() => () => usePlan.setState({ pieceId: null, document: null, revision: 0 }), []);
@@ -54,7 +59,9 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
   }, [piece.id, piece.station, station, changePiece]);
   const summary = useMemo(() => {
     const figures = planning.quality === "settled" ? planning.bundle?.figures : null;
-    return figures ? `${sectionCount(figures.report.sections.length)}, ${(figures.estimate.siliconeG / 1000).toFixed(1)} kg silicone` : null;
+    return figures
+      ? `${sectionCount(figures.report.sections.length)}, ${(figures.estimate.siliconeG / 1000).toFixed(1)} kg silicone`
+      : null;
   }, [planning.bundle, planning.quality]);
   useEffect(() => {
     if (summary && summary !== piece.summary) changePiece({ id: piece.id, change: { summary } });
@@ -67,13 +74,18 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
       <div className="flex min-h-0 grow">
         <Course piece={piece} station={station} planning={planning} document={document} />
         <StageProvider night={theme === "night"} overlay={<StageTools planning={planning} piece={piece} />}>
-          <aside className="w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100" aria-label="Side sheet">
+          <aside
+            className="w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100"
+            aria-label="Side sheet"
+          >
             <Sheet piece={piece} document={document} planning={planning} />
           </aside>
         </StageProvider>
       </div>
       <Tally planning={planning} document={document} />
-      {save.state.kind === "conflict" && <ConflictDialog theirs={save.state.theirs} keepMine={save.keepMine} takeTheirs={save.takeTheirs} />}
+      {save.state.kind === "conflict" && (
+        <ConflictDialog theirs={save.state.theirs} keepMine={save.keepMine} takeTheirs={save.takeTheirs} />
+      )}
       <CommandSearch open={searching} setOpen={setSearching} pieceId={piece.id} />
     </div>
   );

@@ -7,8 +7,12 @@ import { useStage } from "../scene/useStage.tsx";
 import type { Planning } from "./usePlanning.ts";
 
 const VIEWS: readonly { view: NamedView; name: string }[] = [
-  { view: "front", name: "Front" }, { view: "back", name: "Back" }, { view: "left", name: "Left" }, { view: "right", name: "Right" },
-  { view: "above", name: "Above" }, { view: "pull", name: "Along the pull" },
+  { view: "front", name: "Front" },
+  { view: "back", name: "Back" },
+  { view: "left", name: "Left" },
+  { view: "right", name: "Right" },
+  { view: "above", name: "Above" },
+  { view: "pull", name: "Along the pull" },
 ];
 
 const COVER = { width: 480, height: 400 };
@@ -22,22 +26,45 @@ export function StageTools({ planning, piece }: { planning: Planning; piece: Pie
   const { bundle, quality } = planning;
   useEffect(() => {
     if (!stage || piece.hasCover || quality !== "settled" || !bundle) return;
-    void stage.picture(COVER.width, COVER.height).then((image) => image && call(`/pieces/${piece.id}/cover`, { method: "PUT", headers: { "content-type": "image/png" }, body: image }).catch(() => undefined));
+    void stage
+      .picture(COVER.width, COVER.height)
+      .then(
+        (image) =>
+          image &&
+          call(`/pieces/${piece.id}/cover`, {
+            method: "PUT",
+            headers: { "content-type": "image/png" },
+            body: image,
+          }).catch(() => undefined),
+      );
   }, [stage, piece.hasCover, piece.id, quality, bundle]);
   return (
     <>
       <div className="absolute top-3 left-3 flex flex-wrap gap-1">
         {VIEWS.map(({ view, name }) => (
-          <button key={view} type="button" className="btn btn-xs border-base-300 bg-base-100/90 font-medium" onClick={() => stage?.look(view, pull)}>
+          <button
+            key={view}
+            type="button"
+            className="btn btn-xs border-base-300 bg-base-100/90 font-medium"
+            onClick={() => stage?.look(view, pull)}
+          >
             {name}
           </button>
         ))}
-        <button type="button" aria-pressed={person} className={`btn btn-xs font-medium ${person ? "btn-neutral" : "border-base-300 bg-base-100/90"}`} onClick={() => setPerson(!person)}>
+        <button
+          type="button"
+          aria-pressed={person}
+          className={`btn btn-xs font-medium ${person ? "btn-neutral" : "border-base-300 bg-base-100/90"}`}
+          onClick={() => setPerson(!person)}
+        >
           Person for size
         </button>
       </div>
       {planning.problem && (
-        <div role="alert" className="absolute inset-x-3 bottom-3 flex items-center justify-between gap-4 border-l-4 border-error bg-base-100 px-4 py-3 shadow">
+        <div
+          role="alert"
+          className="absolute inset-x-3 bottom-3 flex items-center justify-between gap-4 border-l-4 border-error bg-base-100 px-4 py-3 shadow"
+        >
           <span>{planning.problem}</span>
           <button type="button" className="btn btn-sm" onClick={planning.again}>
             Try again

@@ -39,10 +39,18 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
   const now = bundle ? entries(bundle.figures) : null;
   const past = before && fresh ? entries(before) : null;
   return (
-    <footer className="flex h-[4.5rem] shrink-0 items-stretch border-t-2 border-base-content/80 bg-base-100" aria-label="Tally" data-testid="tally" data-quality={quality ?? "none"}>
+    <section
+      className="flex h-[4.5rem] shrink-0 items-stretch border-t-2 border-base-content/80 bg-base-100"
+      aria-label="Tally"
+      data-testid="tally"
+      data-quality={quality ?? "none"}
+    >
       <ul className="flex grow items-stretch divide-x divide-base-300 overflow-x-auto">
         {now?.map((entry, k) => (
-          <li key={entry.name} className={`flex min-w-24 grow flex-col justify-center px-3 ${quality === "coarse" ? "opacity-70" : ""}`}>
+          <li
+            key={entry.name}
+            className={`flex min-w-24 grow flex-col justify-center px-3 ${quality === "coarse" ? "opacity-70" : ""}`}
+          >
             <span className="quiet text-xs leading-tight">{entry.name}</span>
             <span className="text-lg leading-tight font-semibold whitespace-nowrap" data-testid={`tally-${entry.name}`}>
               {quality === "coarse" && k > 0 ? "≈ " : ""}
@@ -63,12 +71,17 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
           <progress className="progress progress-primary w-full" value={progress.fraction} max={1} />
         </div>
       )}
-    </footer>
+    </section>
   );
 }
 
 const STAGE_NAMES: Readonly<Record<string, string>> = {
-  read: "Reading the scan", repair: "Mending the scan", field: "Measuring round the piece", jacket: "Laying the jacket", survey: "Looking along the pulls", parting: "Finding the line",
+  read: "Reading the scan",
+  repair: "Mending the scan",
+  field: "Measuring round the piece",
+  jacket: "Laying the jacket",
+  survey: "Looking along the pulls",
+  parting: "Finding the line",
 };
 
 function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) {
@@ -77,7 +90,10 @@ function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) 
   if (!past || /^[^1-9]*$/.test(size)) return <span className="h-4 text-xs" aria-hidden="true" />;
   const more = change > 0;
   return (
-    <span className={`h-4 text-xs font-medium whitespace-nowrap ${more === entry.dear ? "text-warning" : "text-success"}`} data-testid="tally-difference">
+    <span
+      className={`h-4 text-xs font-medium whitespace-nowrap ${more === entry.dear ? "text-warning" : "text-success"}`}
+      data-testid="tally-difference"
+    >
       {more ? "▲ +" : "▼ −"}
       {size}
     </span>
@@ -86,6 +102,10 @@ function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) 
 
 /** Everything that needs the user, in plain words. */
 export function cautions(figures: BundleFigures, document: PlanDocument): string[] {
-  const heavy = figures.estimate.sectionMassesG.flatMap((mass, k) => (mass > document.brief.liftLimitKg * 1000 ? [`Section ${k + 1} is over your lift limit of ${document.brief.liftLimitKg} kg: two people or a hoist.`] : []));
+  const heavy = figures.estimate.sectionMassesG.flatMap((mass, k) =>
+    mass > document.brief.liftLimitKg * 1000
+      ? [`Section ${k + 1} is over your lift limit of ${document.brief.liftLimitKg} kg: two people or a hoist.`]
+      : [],
+  );
   return [...figures.report.warnings, ...heavy];
 }

@@ -32,10 +32,22 @@ export function TopBar({ piece, save, onSearch }: { piece: Piece; save: SaveStat
       <h1 className="truncate border-l border-base-300 pl-3 text-lg font-semibold">{piece.name}</h1>
       <SaveMark state={save} />
       <span className="grow" />
-      <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={() => undo()} title="Undo (Ctrl Z)">
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={!canUndo}
+        onClick={() => undo()}
+        title="Undo (Ctrl Z)"
+      >
         Undo
       </button>
-      <button type="button" className="btn btn-ghost btn-sm" disabled={!canRedo} onClick={() => redo()} title="Redo (Ctrl Shift Z)">
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={!canRedo}
+        onClick={() => redo()}
+        title="Redo (Ctrl Shift Z)"
+      >
         Redo
       </button>
       <button type="button" className="btn btn-ghost btn-sm" onClick={onSearch} title="Find anything to do (/)">
@@ -52,7 +64,12 @@ function SaveMark({ state }: { state: SaveState }) {
   const text = { saved: "Saved", saving: "Saving…", waiting: "Not saved yet", conflict: "Two versions" }[state.kind];
   const tone = state.kind === "waiting" || state.kind === "conflict" ? "text-warning font-medium" : "quiet";
   return (
-    <span role="status" data-testid="save-state" className={`text-sm whitespace-nowrap ${tone}`} title={state.kind === "waiting" ? state.message : undefined}>
+    <span
+      role="status"
+      data-testid="save-state"
+      className={`text-sm whitespace-nowrap ${tone}`}
+      title={state.kind === "waiting" ? state.message : undefined}
+    >
       {state.kind === "waiting" ? `${text}: ${state.message}` : text}
     </span>
   );

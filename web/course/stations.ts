@@ -1,7 +1,11 @@
 import { type Station, stations } from "../../contract/pieces.ts";
 
 export const stationNames: Readonly<Record<Station, string>> = {
-  piece: "Piece", survey: "Survey", jacket: "Jacket", parting: "Parting", materials: "Materials",
+  piece: "Piece",
+  survey: "Survey",
+  jacket: "Jacket",
+  parting: "Parting",
+  materials: "Materials",
 };
 
 /** The question each station answers, as people ask it. */

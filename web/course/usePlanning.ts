@@ -112,7 +112,11 @@ export function usePlanning(piece: Piece): Planning {
 }
 
 /** @returns what went wrong, or null */
-async function openScan(geometry: Geometry, piece: Piece, report: (stage: string, fraction: number) => void): Promise<string | null> {
+async function openScan(
+  geometry: Geometry,
+  piece: Piece,
+  report: (stage: string, fraction: number) => void,
+): Promise<string | null> {
   try {
     const response = await call(`/scans/${piece.scanId}/content`);
     const bytes = new Uint8Array(await response.arrayBuffer());
@@ -135,7 +139,11 @@ async function fetchBundle(hash: string): Promise<PlanBundle | null> {
 
 /** Leaves a result for the next one who opens the piece; losing it costs only time. */
 async function keep(hash: string, bytes: Uint8Array): Promise<void> {
-  await call(`/results/${hash}`, { method: "PUT", headers: { "content-type": "application/octet-stream" }, body: bytes as Uint8Array<ArrayBuffer> }).catch(() => undefined);
+  await call(`/results/${hash}`, {
+    method: "PUT",
+    headers: { "content-type": "application/octet-stream" },
+    body: bytes as Uint8Array<ArrayBuffer>,
+  }).catch(() => undefined);
 }
 
 /** Hex hash, or null where the page has no crypto (plain http from afar): then nothing is cached. */

@@ -23,6 +23,7 @@ export function useAutosave(pieceId: string): { state: SaveState; keepMine: () =
   const [attempt, setAttempt] = useState(0);
   const client = useQueryClient();
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `attempt` looks again after each try, for edits made meanwhile.
   useEffect(() => {
     if (!document || state.kind === "conflict") return;
     if (lastSaved.current === null) lastSaved.current = document;

@@ -18,7 +18,11 @@ export async function call(path: string, init: RequestInit = {}): Promise<Respon
   try {
     response = await fetch(`/api${path}`, init);
   } catch {
-    throw new HttpProblem("offline", "The server cannot be reached. Your edits are kept here and saved when it answers again.", null);
+    throw new HttpProblem(
+      "offline",
+      "The server cannot be reached. Your edits are kept here and saved when it answers again.",
+      null,
+    );
   }
   if (response.ok) return response;
   const body: unknown = await response.json().catch(() => null);
@@ -31,8 +35,17 @@ export async function getJson<T>(path: string, schema: z.ZodType<T>): Promise<T>
   return schema.parse(await (await call(path)).json());
 }
 
-export async function sendJson<T>(method: "POST" | "PUT" | "PATCH", path: string, body: unknown, schema: z.ZodType<T>): Promise<T> {
-  const response = await call(path, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+export async function sendJson<T>(
+  method: "POST" | "PUT" | "PATCH",
+  path: string,
+  body: unknown,
+  schema: z.ZodType<T>,
+): Promise<T> {
+  const response = await call(path, {
+    method,
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(body),
+  });
   return schema.parse(await response.json());
 }
 
@@ -43,13 +56,20 @@ export function uploadFile(path: string, file: Blob, onProgress: (fraction: numb
     request.open("POST", `/api${path}`);
     request.setRequestHeader("content-type", "application/octet-stream");
     request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
-    request.onerror = () => reject(new HttpProblem("offline", "The upload was cut off. Nothing half-written was kept; drop the scan again.", null));
+    request.onerror = () =>
+      reject(
+        new HttpProblem("offline", "The upload was cut off. Nothing half-written was kept; drop the scan again.", null),
+      );
     request.onload = () => {
       const body: unknown = JSON.parse(request.responseText || "null");
       if (request.status < 300) resolve(body);
       else {
         const known = apiError.safeParse(body);
-        reject(known.success ? new HttpProblem(known.data.error.code, known.data.error.message, body) : new HttpProblem("internal", `The server answered ${request.status}.`, body));
+        reject(
+          known.success
+            ? new HttpProblem(known.data.error.code, known.data.error.message, body)
+            : new HttpProblem("internal", `The server answered ${request.status}.`, body),
+        );
       }
     };
     request.send(file);

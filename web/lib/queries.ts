@@ -6,7 +6,12 @@ import { type Settings, session, settings } from "../../contract/settings.ts";
 import { getJson, HttpProblem, sendJson } from "./http.ts";
 
 export const queryClient = new QueryClient({
-  defaultOptions: { queries: { staleTime: 10_000, retry: (count, error) => count < 3 && error instanceof HttpProblem && error.code === "offline" } },
+  defaultOptions: {
+    queries: {
+      staleTime: 10_000,
+      retry: (count, error) => count < 3 && error instanceof HttpProblem && error.code === "offline",
+    },
+  },
 });
 
 export const keys = {
@@ -18,13 +23,21 @@ export const keys = {
 
 export const useSession = () => useQuery({ queryKey: keys.session, queryFn: () => getJson("/session", session) });
 export const usePieces = () => useQuery({ queryKey: keys.pieces, queryFn: () => getJson("/pieces", pieceList) });
-export const usePiece = (id: string) => useQuery({ queryKey: keys.piece(id), queryFn: () => getJson(`/pieces/${id}`, piece) });
-export const useStoredPlan = (id: string) => useQuery({ queryKey: keys.plan(id), queryFn: () => getJson(`/pieces/${id}/plan`, storedPlan), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
+export const usePiece = (id: string) =>
+  useQuery({ queryKey: keys.piece(id), queryFn: () => getJson(`/pieces/${id}`, piece) });
+export const useStoredPlan = (id: string) =>
+  useQuery({
+    queryKey: keys.plan(id),
+    queryFn: () => getJson(`/pieces/${id}/plan`, storedPlan),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
 
 export function useChangePiece() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ id, change }: { id: string; change: z.infer<typeof changePiece> }) => sendJson("PATCH", `/pieces/${id}`, change, piece),
+    mutationFn: ({ id, change }: { id: string; change: z.infer<typeof changePiece> }) =>
+      sendJson("PATCH", `/pieces/${id}`, change, piece),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.pieces }),
   });
 }

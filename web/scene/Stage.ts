@@ -9,11 +9,25 @@ import type { Direction } from "../../core/survey/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
 import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";
-import { marker, plaster, raking, rubber, sectionSkin, SURVEY_COLOURS, countColour, vertexPainted } from "./materials.ts";
+import {
+  marker,
+  plaster,
+  raking,
+  rubber,
+  sectionSkin,
+  SURVEY_COLOURS,
+  countColour,
+  vertexPainted,
+} from "./materials.ts";
 import { stencil } from "./stencil.ts";
 
 export type NamedView = "front" | "back" | "left" | "right" | "above" | "pull" | "three-quarter";
-export type PieceLook = { kind: "plaster" } | { kind: "lamp" } | { kind: "classes"; classes: Uint8Array } | { kind: "counts"; counts: Uint8Array; pulls: number } | { kind: "hidden" };
+export type PieceLook =
+  | { kind: "plaster" }
+  | { kind: "lamp" }
+  | { kind: "classes"; classes: Uint8Array }
+  | { kind: "counts"; counts: Uint8Array; pulls: number }
+  | { kind: "hidden" };
 
 export interface ShownSection {
   readonly number: number;
@@ -33,7 +47,10 @@ export class Stage {
   private readonly camera = new THREE.PerspectiveCamera(32, 1, 10, 60_000);
   private readonly controls: OrbitControls;
   private readonly piece = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>(new THREE.BufferGeometry(), plaster());
-  private readonly jacket = new THREE.Mesh<THREE.BufferGeometry, THREE.MeshStandardMaterial>(new THREE.BufferGeometry(), rubber());
+  private readonly jacket = new THREE.Mesh<THREE.BufferGeometry, THREE.MeshStandardMaterial>(
+    new THREE.BufferGeometry(),
+    rubber(),
+  );
   private readonly sections = new THREE.Group();
   private readonly lines = new THREE.Group();
   private readonly locks = new THREE.Group();
@@ -64,7 +81,10 @@ export class Stage {
     host.append(this.renderer.domElement);
     this.renderer.domElement.style.display = "block";
     this.renderer.domElement.tabIndex = 0;
-    this.renderer.domElement.setAttribute("aria-label", "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round.");
+    this.renderer.domElement.setAttribute(
+      "aria-label",
+      "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round.",
+    );
     this.camera.up.set(0, 0, 1);
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.addEventListener("change", () => this.draw());
@@ -104,7 +124,9 @@ export class Stage {
     this.piece.geometry.dispose();
     this.piece.geometry = geometryOf(mesh);
     const sphere = this.piece.geometry.boundingSphere as THREE.Sphere;
-    const moved = this.centre.distanceTo(sphere.center) > 0.25 * this.radius || Math.abs(this.radius - sphere.radius) > 0.25 * this.radius;
+    const moved =
+      this.centre.distanceTo(sphere.center) > 0.25 * this.radius ||
+      Math.abs(this.radius - sphere.radius) > 0.25 * this.radius;
     (this.piece.geometry.boundingBox as THREE.Box3).getCenter(this.centre);
     this.radius = sphere.radius;
     this.onBoard = onBoard;
@@ -126,7 +148,12 @@ export class Stage {
       paint(this.piece.geometry, (v) => shades[Math.min(look.pulls, look.counts[v] ?? 0)]);
     }
     if (this.piece.material !== this.lampMaterial) this.piece.material.dispose();
-    this.piece.material = look.kind === "lamp" ? this.lampMaterial : look.kind === "plaster" || look.kind === "hidden" ? plaster() : vertexPainted();
+    this.piece.material =
+      look.kind === "lamp"
+        ? this.lampMaterial
+        : look.kind === "plaster" || look.kind === "hidden"
+          ? plaster()
+          : vertexPainted();
     this.draw();
   }
 
@@ -174,7 +201,8 @@ export class Stage {
 
   setLines(lines: readonly { points: Float32Array; closed: boolean }[]): void {
     this.empty(this.lines);
-    for (const line of lines) this.lines.add(new THREE.Mesh(markerLine(line.points, line.closed, this.radius * 0.0045), marker()));
+    for (const line of lines)
+      this.lines.add(new THREE.Mesh(markerLine(line.points, line.closed, this.radius * 0.0045), marker()));
     this.draw();
   }
 
@@ -184,8 +212,20 @@ export class Stage {
     const open = points.flatMap((cloud) => chosenPoints(cloud, (depth) => depth > 0));
     const filled = points.flatMap((cloud) => chosenPoints(cloud, (depth) => depth < 0));
     // Told apart by shape and size as well as by colour.
-    this.locks.add(scatter(open, new THREE.OctahedronGeometry(this.radius * 0.011), new THREE.MeshBasicMaterial({ color: "#ff4a12", depthTest: false, transparent: true, opacity: 0.85 })));
-    this.locks.add(scatter(filled, new THREE.BoxGeometry(1, 1, 1).scale(this.radius * 0.006, this.radius * 0.006, this.radius * 0.006), new THREE.MeshBasicMaterial({ color: "#f3dfae" })));
+    this.locks.add(
+      scatter(
+        open,
+        new THREE.OctahedronGeometry(this.radius * 0.011),
+        new THREE.MeshBasicMaterial({ color: "#ff4a12", depthTest: false, transparent: true, opacity: 0.85 }),
+      ),
+    );
+    this.locks.add(
+      scatter(
+        filled,
+        new THREE.BoxGeometry(1, 1, 1).scale(this.radius * 0.006, this.radius * 0.006, this.radius * 0.006),
+        new THREE.MeshBasicMaterial({ color: "#f3dfae" }),
+      ),
+    );
     this.draw();
   }
 
@@ -213,7 +253,10 @@ export class Stage {
     this.renderer.domElement.style.cursor = picking ? "crosshair" : "";
     this.empty(this.picks);
     for (const point of points) {
-      const dot = new THREE.Mesh(new THREE.SphereGeometry(this.radius * 0.012, 20, 14), new THREE.MeshBasicMaterial({ color: "#b3401f" }));
+      const dot = new THREE.Mesh(
+        new THREE.SphereGeometry(this.radius * 0.012, 20, 14),
+        new THREE.MeshBasicMaterial({ color: "#b3401f" }),
+      );
       dot.position.set(...point);
       this.picks.add(dot);
     }
@@ -226,7 +269,11 @@ export class Stage {
 
   look(view: NamedView, along?: Direction): void {
     const from: Record<NamedView, [number, number, number]> = {
-      front: [0, -1, 0.08], back: [0, 1, 0.08], left: [-1, 0, 0.08], right: [1, 0, 0.08], above: [0, -0.02, 1],
+      front: [0, -1, 0.08],
+      back: [0, 1, 0.08],
+      left: [-1, 0, 0.08],
+      right: [1, 0, 0.08],
+      above: [0, -0.02, 1],
       "three-quarter": [0.45, -1, 0.3],
       pull: along ? [along[0], along[1], along[2]] : [0, -1, 0],
     };
@@ -244,14 +291,24 @@ export class Stage {
   /** How far to stand so that the piece's box just fills the stage, seen along -d. */
   private fittingDistance(d: THREE.Vector3): number {
     const box = this.piece.geometry.boundingBox ?? new THREE.Box3();
-    const right = new THREE.Vector3().crossVectors(Math.abs(d.z) > 0.99 ? new THREE.Vector3(0, 1, 0) : new THREE.Vector3(0, 0, 1), d).normalize();
+    const right = new THREE.Vector3()
+      .crossVectors(Math.abs(d.z) > 0.99 ? new THREE.Vector3(0, 1, 0) : new THREE.Vector3(0, 0, 1), d)
+      .normalize();
     const up = new THREE.Vector3().crossVectors(d, right);
     const tall = Math.tan((this.camera.fov * Math.PI) / 360);
     let distance = this.radius;
     for (let c = 0; c < 8; c++) {
-      const corner = new THREE.Vector3(c & 1 ? box.max.x : box.min.x, c & 2 ? box.max.y : box.min.y, c & 4 ? box.max.z : box.min.z).sub(this.centre);
+      const corner = new THREE.Vector3(
+        c & 1 ? box.max.x : box.min.x,
+        c & 2 ? box.max.y : box.min.y,
+        c & 4 ? box.max.z : box.min.z,
+      ).sub(this.centre);
       const near = corner.dot(d);
-      distance = Math.max(distance, near + (Math.abs(corner.dot(up)) * 1.12) / tall, near + (Math.abs(corner.dot(right)) * 1.12) / (tall * this.camera.aspect));
+      distance = Math.max(
+        distance,
+        near + (Math.abs(corner.dot(up)) * 1.12) / tall,
+        near + (Math.abs(corner.dot(right)) * 1.12) / (tall * this.camera.aspect),
+      );
     }
     return distance;
   }
@@ -335,7 +392,10 @@ export class Stage {
   private rayAt(event: PointerEvent): THREE.Raycaster {
     const { left, top, width, height } = this.renderer.domElement.getBoundingClientRect();
     const caster = new THREE.Raycaster();
-    caster.setFromCamera(new THREE.Vector2(((event.clientX - left) / width) * 2 - 1, 1 - ((event.clientY - top) / height) * 2), this.camera);
+    caster.setFromCamera(
+      new THREE.Vector2(((event.clientX - left) / width) * 2 - 1, 1 - ((event.clientY - top) / height) * 2),
+      this.camera,
+    );
     return caster;
   }
 
@@ -372,7 +432,12 @@ export class Stage {
       if (hit) this.events.onPick(hit.point.toArray());
     });
     canvas.addEventListener("keydown", (event) => {
-      const step: Record<string, [number, number]> = { ArrowLeft: [-10, 0], ArrowRight: [10, 0], ArrowUp: [0, 8], ArrowDown: [0, -8] };
+      const step: Record<string, [number, number]> = {
+        ArrowLeft: [-10, 0],
+        ArrowRight: [10, 0],
+        ArrowUp: [0, 8],
+        ArrowDown: [0, -8],
+      };
       const move = step[event.key];
       if (move) this.turn(...move);
       else if (event.key === "+" || event.key === "=") this.zoom(0.88);
@@ -385,11 +450,16 @@ export class Stage {
 
 function chosenPoints(cloud: Float32Array, wanted: (depth: number) => boolean): THREE.Vector3[] {
   const out: THREE.Vector3[] = [];
-  for (let k = 0; k < cloud.length; k += 4) if (wanted(cloud[k + 3])) out.push(new THREE.Vector3(cloud[k], cloud[k + 1], cloud[k + 2]));
+  for (let k = 0; k < cloud.length; k += 4)
+    if (wanted(cloud[k + 3])) out.push(new THREE.Vector3(cloud[k], cloud[k + 1], cloud[k + 2]));
   return out;
 }
 
-function scatter(places: readonly THREE.Vector3[], shape: THREE.BufferGeometry, material: THREE.Material): THREE.InstancedMesh {
+function scatter(
+  places: readonly THREE.Vector3[],
+  shape: THREE.BufferGeometry,
+  material: THREE.Material,
+): THREE.InstancedMesh {
   const marks = new THREE.InstancedMesh(shape, material, places.length);
   const matrix = new THREE.Matrix4();
   places.forEach((place, k) => {

@@ -10,7 +10,10 @@ export function boardWithScale(box: THREE.Box3, night: boolean): THREE.Group {
   const margin = 160 + 0.12 * Math.max(size.x, size.y);
   const width = Math.ceil((size.x + 2 * margin) / STRIPE_MM) * STRIPE_MM;
   const depth = Math.ceil((size.y + 2 * margin) / STRIPE_MM) * STRIPE_MM;
-  const board = new THREE.Mesh(new THREE.BoxGeometry(width, depth, 18), new THREE.MeshStandardMaterial({ color: night ? "#4a4339" : "#c8b695", roughness: 0.95 }));
+  const board = new THREE.Mesh(
+    new THREE.BoxGeometry(width, depth, 18),
+    new THREE.MeshStandardMaterial({ color: night ? "#4a4339" : "#c8b695", roughness: 0.95 }),
+  );
   board.position.set(middle.x, middle.y, -9.5);
   group.add(board);
   // The rule: hundred-millimetre stripes, dark and light, along the front edge.

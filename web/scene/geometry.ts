@@ -25,7 +25,8 @@ export function paint(geometry: THREE.BufferGeometry, colourOf: (vertex: number)
 export function markerLine(points: Float32Array, closed: boolean, radiusMm: number): THREE.BufferGeometry {
   const path: THREE.Vector3[] = [];
   const every = Math.max(1, Math.floor(points.length / 3 / 400));
-  for (let k = 0; k < points.length / 3; k += every) path.push(new THREE.Vector3(points[3 * k], points[3 * k + 1], points[3 * k + 2]));
+  for (let k = 0; k < points.length / 3; k += every)
+    path.push(new THREE.Vector3(points[3 * k], points[3 * k + 1], points[3 * k + 2]));
   if (!closed && path.length > 0) path.push(new THREE.Vector3(...points.subarray(points.length - 3)));
   return new THREE.TubeGeometry(new THREE.CatmullRomCurve3(path, closed), path.length * 2, radiusMm, 5, closed);
 }
@@ -61,6 +62,8 @@ export function stencilPlace(mesh: TriangleMesh): { at: THREE.Vector3; facing: T
   }
   return {
     at: new THREE.Vector3(p[3 * best], p[3 * best + 1], p[3 * best + 2]),
-    facing: new THREE.Vector3(normals[3 * best], normals[3 * best + 1], normals[3 * best + 2]).lerp(mean, 0.5).normalize(),
+    facing: new THREE.Vector3(normals[3 * best], normals[3 * best + 1], normals[3 * best + 2])
+      .lerp(mean, 0.5)
+      .normalize(),
   };
 }

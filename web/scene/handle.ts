@@ -16,7 +16,10 @@ export class DirectionHandle {
   ) {
     const material = new THREE.MeshBasicMaterial({ color: colour });
     this.shaft = new THREE.Mesh(new THREE.CylinderGeometry(0.012, 0.012, 1, 12), material);
-    this.knob = new THREE.Mesh(kind === "pull" ? new THREE.ConeGeometry(0.055, 0.15, 24) : new THREE.SphereGeometry(0.06, 24, 16), material);
+    this.knob = new THREE.Mesh(
+      kind === "pull" ? new THREE.ConeGeometry(0.055, 0.15, 24) : new THREE.SphereGeometry(0.06, 24, 16),
+      material,
+    );
     this.knob.userData.handle = this;
     this.group.add(this.shaft, this.knob);
   }
@@ -42,7 +45,8 @@ export class DirectionHandle {
   /** The direction under a pointer's ray: where it meets the sphere the knob moves on, or passes it closest. */
   directionAt(ray: THREE.Ray): THREE.Vector3 {
     const sphere = new THREE.Sphere(this.centre, this.reach * 1.12);
-    const hit = ray.intersectSphere(sphere, new THREE.Vector3()) ?? ray.closestPointToPoint(this.centre, new THREE.Vector3());
+    const hit =
+      ray.intersectSphere(sphere, new THREE.Vector3()) ?? ray.closestPointToPoint(this.centre, new THREE.Vector3());
     return hit.sub(this.centre).normalize();
   }
 }

@@ -2,12 +2,25 @@
 import * as THREE from "three";
 import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
 
-export const plaster = () => new THREE.MeshStandardMaterial({ color: "#d8cfbd", roughness: 0.92, metalness: 0, side: THREE.DoubleSide });
-export const vertexPainted = () => new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.9, side: THREE.DoubleSide });
-export const rubber = () => new THREE.MeshStandardMaterial({ color: "#8fb0c4", roughness: 0.55, transparent: true, opacity: 0.92, side: THREE.DoubleSide });
+export const plaster = () =>
+  new THREE.MeshStandardMaterial({ color: "#d8cfbd", roughness: 0.92, metalness: 0, side: THREE.DoubleSide });
+export const vertexPainted = () =>
+  new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.9, side: THREE.DoubleSide });
+export const rubber = () =>
+  new THREE.MeshStandardMaterial({
+    color: "#8fb0c4",
+    roughness: 0.55,
+    transparent: true,
+    opacity: 0.92,
+    side: THREE.DoubleSide,
+  });
 export const marker = () => new THREE.MeshStandardMaterial({ color: "#16305c", roughness: 0.6 });
 export const sectionSkin = (number: number) =>
-  new THREE.MeshStandardMaterial({ color: SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length].css, roughness: 0.8, side: THREE.DoubleSide });
+  new THREE.MeshStandardMaterial({
+    color: SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length].css,
+    roughness: 0.8,
+    side: THREE.DoubleSide,
+  });
 
 /**
  * Raking light: lit from one side alone, with the line where light meets shadow drawn in.

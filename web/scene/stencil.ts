@@ -18,7 +18,10 @@ export function stencil(number: number, at: THREE.Vector3, facing: THREE.Vector3
   }
   const texture = new THREE.CanvasTexture(canvas);
   texture.colorSpace = THREE.SRGBColorSpace;
-  const mesh = new THREE.Mesh(new THREE.PlaneGeometry(sizeMm, sizeMm), new THREE.MeshBasicMaterial({ map: texture, transparent: true, depthWrite: false }));
+  const mesh = new THREE.Mesh(
+    new THREE.PlaneGeometry(sizeMm, sizeMm),
+    new THREE.MeshBasicMaterial({ map: texture, transparent: true, depthWrite: false }),
+  );
   const right = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), facing);
   if (right.lengthSq() < 1e-4) right.set(1, 0, 0);
   right.normalize();

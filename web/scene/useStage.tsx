@@ -16,7 +16,15 @@ const StageContext = createContext<StageHold>({ stage: null, listeners: { handle
 
 export const useStage = () => useContext(StageContext);
 
-export function StageProvider({ children, night, overlay }: { children: ReactNode; night: boolean; overlay: ReactNode }) {
+export function StageProvider({
+  children,
+  night,
+  overlay,
+}: {
+  children: ReactNode;
+  night: boolean;
+  overlay: ReactNode;
+}) {
   const host = useRef<HTMLDivElement>(null);
   const listeners = useRef<StageHold["listeners"]>({ handle: null, pick: null });
   const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });

@@ -40,7 +40,8 @@ export function SettingsPage() {
   const submit = handleSubmit((form) => {
     const read = settingsSchema.safeParse(kept(form));
     if (read.success) save.mutate(read.data);
-    else for (const issue of read.error.issues) setError(issue.path.join(".") as "memberName", { message: issue.message });
+    else
+      for (const issue of read.error.issues) setError(issue.path.join(".") as "memberName", { message: issue.message });
   });
   if (!data) return <p className="p-8">Fetching the settings…</p>;
   const errors = formState.errors;
@@ -76,19 +77,34 @@ export function SettingsPage() {
             </select>
           </Row>
         </Group>
-        <Group title="What things cost here" note="Typical figures to start from; put in your own. They decide how many sections pay and what the tally says.">
+        <Group
+          title="What things cost here"
+          note="Typical figures to start from; put in your own. They decide how many sections pay and what the tally says."
+        >
           <Row label="Currency mark" problem={errors.rates?.currency?.message}>
             <input className="input w-24" {...register("rates.currency")} />
           </Row>
           {MONEY.map(([key, label]) => (
             <Row key={key} label={label} problem={errors.rates?.[key]?.message}>
-              <input type="number" step="0.01" min="0" className="input w-36 text-right" {...register(`rates.${key}`, { valueAsNumber: true })} />
+              <input
+                type="number"
+                step="0.01"
+                min="0"
+                className="input w-36 text-right"
+                {...register(`rates.${key}`, { valueAsNumber: true })}
+              />
             </Row>
           ))}
           {MINUTES.map(([key, label, unit]) => (
             <Row key={key} label={label} problem={errors.rates?.[key]?.message}>
               <label className="input w-36">
-                <input type="number" step="1" min="0" className="text-right" {...register(`rates.${key}`, { valueAsNumber: true })} />
+                <input
+                  type="number"
+                  step="1"
+                  min="0"
+                  className="text-right"
+                  {...register(`rates.${key}`, { valueAsNumber: true })}
+                />
                 <span className="quiet text-xs">{unit}</span>
               </label>
             </Row>

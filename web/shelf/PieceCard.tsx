@@ -14,9 +14,17 @@ export function PieceCard({ piece }: { piece: Piece }) {
   };
   return (
     <li className="group flex flex-col border-b-[6px] border-base-300 bg-base-100">
-      <Link to={`/pieces/${piece.id}/${piece.station}`} className="block aspect-[6/5] overflow-hidden" aria-label={`Open ${piece.name}`}>
+      <Link
+        to={`/pieces/${piece.id}/${piece.station}`}
+        className="block aspect-[6/5] overflow-hidden"
+        aria-label={`Open ${piece.name}`}
+      >
         {piece.hasCover ? (
-          <img src={`/api/pieces/${piece.id}/cover?${piece.updatedAt}`} alt="" className="h-full w-full object-contain transition-transform group-hover:scale-[1.03]" />
+          <img
+            src={`/api/pieces/${piece.id}/cover?${piece.updatedAt}`}
+            alt=""
+            className="h-full w-full object-contain transition-transform group-hover:scale-[1.03]"
+          />
         ) : (
           <span className="quiet grid h-full place-items-center">No picture yet</span>
         )}
@@ -45,7 +53,9 @@ export function PieceCard({ piece }: { piece: Piece }) {
             At <span className="font-medium">{stationNames[piece.station]}</span>
             {piece.summary && ` · ${piece.summary}`}
           </p>
-          <p className="quiet text-sm">{new Date(piece.updatedAt).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}</p>
+          <p className="quiet text-sm">
+            {new Date(piece.updatedAt).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}
+          </p>
         </div>
         <div className="dropdown dropdown-end">
           <button type="button" className="btn btn-ghost btn-sm px-2" aria-label={`More for ${piece.name}`}>

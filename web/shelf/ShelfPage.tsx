@@ -90,7 +90,12 @@ function Pieces({ pieces, away, ready }: { pieces: readonly Piece[]; away: boole
     return (
       <div className="rounded-box border-2 border-dashed border-base-300 px-8 py-20 text-center">
         <p className="text-xl">{away ? "Nothing is put away." : "Drop a scan of your piece here."}</p>
-        {!away && <p className="quiet mt-2">STL, OBJ, PLY, GLB or 3MF. A minute later you see where it parts and what to buy. No scan at hand? ./run demo brings three pieces.</p>}
+        {!away && (
+          <p className="quiet mt-2">
+            STL, OBJ, PLY, GLB or 3MF. A minute later you see where it parts and what to buy. No scan at hand? ./run
+            demo brings three pieces.
+          </p>
+        )}
       </div>
     );
   }
@@ -101,7 +106,11 @@ function Pieces({ pieces, away, ready }: { pieces: readonly Piece[]; away: boole
           <PieceCard key={piece.id} piece={piece} />
         ))}
       </ul>
-      {ready && !away && <p className="quiet mt-10 text-center text-sm">Drop a scan anywhere on this page to put a new piece on the shelf.</p>}
+      {ready && !away && (
+        <p className="quiet mt-10 text-center text-sm">
+          Drop a scan anywhere on this page to put a new piece on the shelf.
+        </p>
+      )}
     </>
   );
 }

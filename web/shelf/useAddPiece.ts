@@ -20,13 +20,28 @@ export function useAddPiece(done: (piece: Piece) => void) {
       const geometry = new Geometry();
       try {
         const bytes = new Uint8Array(await file.arrayBuffer());
-        const facts = await geometry.api.open(bytes, file.name, proxied((_stage: string, fraction: number) => setProgress({ what: "Reading the scan", fraction })));
+        const facts = await geometry.api.open(
+          bytes,
+          file.name,
+          proxied((_stage: string, fraction: number) => setProgress({ what: "Reading the scan", fraction })),
+        );
         if (!facts.ok) throw new Error(facts.message);
-        const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) => setProgress({ what: "Putting it on the shelf", fraction }));
+        const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) =>
+          setProgress({ what: "Putting it on the shelf", fraction }),
+        );
         const scan = scanSchema.parse(sent);
         const document = newPlan({ unit: facts.value.proposal.unit, up: facts.value.up });
-        const name = file.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ").trim() || "New piece";
-        const piece = await sendJson("POST", "/pieces", { name: name.slice(0, 120), scanId: scan.id, document }, pieceSchema);
+        const name =
+          file.name
+            .replace(/\.[^.]+$/, "")
+            .replace(/[-_]+/g, " ")
+            .trim() || "New piece";
+        const piece = await sendJson(
+          "POST",
+          "/pieces",
+          { name: name.slice(0, 120), scanId: scan.id, document },
+          pieceSchema,
+        );
         await client.invalidateQueries({ queryKey: keys.pieces });
         done(piece);
       } catch (error) {

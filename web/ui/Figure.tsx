@@ -12,7 +12,9 @@ export function Figure({ label, children, working }: { label: string; children: 
   if (!working) return <div className="py-1">{line}</div>;
   return (
     <details className="group py-1">
-      <summary className="flex cursor-pointer list-none items-baseline gap-1 decoration-dotted underline-offset-4 hover:underline">{line}</summary>
+      <summary className="flex cursor-pointer list-none items-baseline gap-1 decoration-dotted underline-offset-4 hover:underline">
+        {line}
+      </summary>
       <WorkingNote working={working} />
     </details>
   );

@@ -51,7 +51,17 @@ export function NumberField({ label, value, unit, least, most, step = 1, hint, o
 }
 
 /** One of a few, shown side by side. */
-export function Choice<T extends string | number>({ label, value, options, onChange }: { label: string; value: T; options: readonly { value: T; name: string }[]; onChange: (value: T) => void }) {
+export function Choice<T extends string | number>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly { value: T; name: string }[];
+  onChange: (value: T) => void;
+}) {
   return (
     <fieldset className="py-1">
       <legend className="quiet mb-1 text-sm">{label}</legend>

@@ -21,7 +21,9 @@ import { type Direction, pullDirections } from "../../core/survey/directions.ts"
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
-export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
 
 export interface ScanFacts {
   readonly triangles: number;
@@ -48,10 +50,12 @@ const crew: SurveyCrew = async (request, tick) => {
     });
     helper.postMessage(jobs[1]);
     const own = runJob(jobs[0], tick);
-    return gather([own, await other].map((result) => {
-      if (!result.ok) throw new Error(result.detail);
-      return result.cost;
-    }));
+    return gather(
+      [own, await other].map((result) => {
+        if (!result.ok) throw new Error(result.detail);
+        return result.cost;
+      }),
+    );
   } finally {
     helper.terminate();
   }
@@ -76,7 +80,13 @@ class GeometryWorker {
       this.fine = new PlanEngine(scan.mesh, crew);
       this.coarse = null;
       const size = boxSize(meshBox(scan.mesh));
-      return { triangles: scan.mesh.triangles.length / 3, size, up: scan.up, proposal: proposeUnit(Math.max(...size), scan.unitHint), warnings: scan.warnings };
+      return {
+        triangles: scan.mesh.triangles.length / 3,
+        size,
+        up: scan.up,
+        proposal: proposeUnit(Math.max(...size), scan.unitHint),
+        warnings: scan.warnings,
+      };
     });
   }
 
@@ -89,7 +99,12 @@ class GeometryWorker {
   }
 
   /** A whole plan, coarse or settled, packed. */
-  async plan(document: PlanDocument, rates: Rates, quality: "coarse" | "settled", onProgress: Progress): Promise<Answer<Uint8Array>> {
+  async plan(
+    document: PlanDocument,
+    rates: Rates,
+    quality: "coarse" | "settled",
+    onProgress: Progress,
+  ): Promise<Answer<Uint8Array>> {
     return this.guarded(async () => {
       const started = performance.now();
       const ctx = this.context(onProgress);
@@ -111,11 +126,13 @@ class GeometryWorker {
       if (kind === "dxf") return writeDxf(sections.lines);
       if (kind === "json") return JSON.stringify(linesAsData(sections.lines));
       if (kind === "stl") return writeStl(sections.filled);
-      const parts = sections.sections.map((section): NamedPart => ({
-        name: `section-${section.number}`,
-        mesh: section.skin,
-        colour: [...linearRgb(SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length].css), 1],
-      }));
+      const parts = sections.sections.map(
+        (section): NamedPart => ({
+          name: `section-${section.number}`,
+          mesh: section.skin,
+          colour: [...linearRgb(SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length].css), 1],
+        }),
+      );
       return writeGlb([{ name: "jacket", mesh: jacket.mesh, colour: [0.45, 0.6, 0.75, 0.35] }, ...parts]);
     });
   }
@@ -126,9 +143,18 @@ class GeometryWorker {
   }
 
   /** From how many of an even set of pulls each vertex of a shown mesh is free. */
-  counts(mesh: TriangleMesh, draftDeg: number, spacingMm: number, onBoard: boolean, onProgress: (fraction: number) => void): { counts: Uint8Array; pulls: number } {
+  counts(
+    mesh: TriangleMesh,
+    draftDeg: number,
+    spacingMm: number,
+    onBoard: boolean,
+    onProgress: (fraction: number) => void,
+  ): { counts: Uint8Array; pulls: number } {
     const pulls = pullDirections(MAP_PULLS, onBoard);
-    return { counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress), pulls: pulls.length };
+    return {
+      counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress),
+      pulls: pulls.length,
+    };
   }
 
   private async coarseEngine(): Promise<PlanEngine> {
@@ -163,7 +189,8 @@ class GeometryWorker {
       return { ok: true, value: await work() } as Answer<T>;
     } catch (error) {
       if (error instanceof Cancelled) return { ok: false, cancelled: true, message: "Cancelled." };
-      const message = error instanceof ScanProblem ? error.message : `This could not be worked out: ${(error as Error).message}`;
+      const message =
+        error instanceof ScanProblem ? error.message : `This could not be worked out: ${(error as Error).message}`;
       return { ok: false, cancelled: false, message };
     }
   }

@@ -9,16 +9,27 @@ import { repairScan } from "../repair.ts";
 import { readScan } from "./index.ts";
 
 const brick = box(200, 150, 300);
-const corners = (mesh: TriangleMesh) => Array.from({ length: mesh.positions.length / 3 }, (_, k) => [...mesh.positions.subarray(3 * k, 3 * k + 3)]);
-const faces = (mesh: TriangleMesh) => Array.from({ length: mesh.triangles.length / 3 }, (_, k) => [...mesh.triangles.subarray(3 * k, 3 * k + 3)]);
+const corners = (mesh: TriangleMesh) =>
+  Array.from({ length: mesh.positions.length / 3 }, (_, k) => [...mesh.positions.subarray(3 * k, 3 * k + 3)]);
+const faces = (mesh: TriangleMesh) =>
+  Array.from({ length: mesh.triangles.length / 3 }, (_, k) => [...mesh.triangles.subarray(3 * k, 3 * k + 3)]);
 
 function asciiStl(mesh: TriangleMesh): string {
   const v = corners(mesh);
-  return `solid brick\n${faces(mesh).map((f) => `facet normal 0 0 0\nouter loop\n${f.map((k) => `vertex ${v[k].map((x) => x.toExponential(6)).join(" ")}`).join("\n")}\nendloop\nendfacet`).join("\n")}\nendsolid brick\n`;
+  return `solid brick\n${faces(mesh)
+    .map(
+      (f) =>
+        `facet normal 0 0 0\nouter loop\n${f.map((k) => `vertex ${v[k].map((x) => x.toExponential(6)).join(" ")}`).join("\n")}\nendloop\nendfacet`,
+    )
+    .join("\n")}\nendsolid brick\n`;
 }
 
 function objText(mesh: TriangleMesh): string {
-  return `# a brick\no brick\n${corners(mesh).map((p) => `v ${p.join(" ")}`).join("\n")}\nvn 0 0 1\n${faces(mesh).map((f) => `f ${f.map((k) => `${k + 1}//1`).join(" ")}`).join("\n")}\n`;
+  return `# a brick\no brick\n${corners(mesh)
+    .map((p) => `v ${p.join(" ")}`)
+    .join("\n")}\nvn 0 0 1\n${faces(mesh)
+    .map((f) => `f ${f.map((k) => `${k + 1}//1`).join(" ")}`)
+    .join("\n")}\n`;
 }
 
 function plyHead(format: string, mesh: TriangleMesh): string {
@@ -47,7 +58,15 @@ function plyBinary(mesh: TriangleMesh, little: boolean): Uint8Array {
 }
 
 function threemf(mesh: TriangleMesh, unit = "millimeter"): Uint8Array {
-  const xml = `<?xml version="1.0"?><model unit="${unit}" xmlns="x"><resources><object id="1" type="model"><mesh><vertices>${corners(mesh).map(([x, y, z]) => `<vertex x="${x}" y="${y}" z="${z}"/>`).join("")}</vertices><triangles>${faces(mesh).map(([a, b, c]) => `<triangle v1="${a}" v2="${b}" v3="${c}"/>`).join("")}</triangles></mesh></object></resources><build><item objectid="1" transform="1 0 0 0 1 0 0 0 1 5 6 7"/></build></model>`;
+  const xml = `<?xml version="1.0"?><model unit="${unit}" xmlns="x"><resources><object id="1" type="model"><mesh><vertices>${corners(
+    mesh,
+  )
+    .map(([x, y, z]) => `<vertex x="${x}" y="${y}" z="${z}"/>`)
+    .join("")}</vertices><triangles>${faces(mesh)
+    .map(([a, b, c]) => `<triangle v1="${a}" v2="${b}" v3="${c}"/>`)
+    .join(
+      "",
+    )}</triangles></mesh></object></resources><build><item objectid="1" transform="1 0 0 0 1 0 0 0 1 5 6 7"/></build></model>`;
   return zipSync({ "3D/3dmodel.model": strToU8(xml), "[Content_Types].xml": strToU8("<Types/>") });
 }
 
@@ -56,7 +75,20 @@ describe("intake reads what was written", () => {
     ["STL, binary", "a.stl", writeStl(brick)],
     ["STL, ASCII", "a.stl", strToU8(asciiStl(brick))],
     ["OBJ", "a.obj", strToU8(objText(brick))],
-    ["PLY, ASCII", "a.ply", strToU8(plyHead("ascii", brick) + corners(brick).map((p) => `${p.join(" ")} 255`).join("\n") + "\n" + faces(brick).map((f) => `3 ${f.join(" ")}`).join("\n") + "\n")],
+    [
+      "PLY, ASCII",
+      "a.ply",
+      strToU8(
+        `${
+          plyHead("ascii", brick) +
+          corners(brick)
+            .map((p) => `${p.join(" ")} 255`)
+            .join("\n")
+        }\n${faces(brick)
+          .map((f) => `3 ${f.join(" ")}`)
+          .join("\n")}\n`,
+      ),
+    ],
     ["PLY, little-endian", "a.ply", plyBinary(brick, true)],
     ["PLY, big-endian", "a.ply", plyBinary(brick, false)],
     ["3MF", "a.3mf", threemf(brick)],
@@ -103,15 +135,30 @@ describe("intake refuses in one plain sentence", () => {
     ["an empty file", "a.stl", new Uint8Array(0), "empty-file"],
     ["text renamed .stl", "a.stl", strToU8("Dear workshop, here is the scan you asked for. ".repeat(20)), "truncated"],
     ["a truncated binary", "a.stl", writeStl(sphere(50, 8)).slice(0, 2000), "truncated"],
-    ["a triangle count that lies upwards", "a.stl", stlOf((view) => view.setUint32(80, 4_000_000_000, true)), "truncated"],
+    [
+      "a triangle count that lies upwards",
+      "a.stl",
+      stlOf((view) => view.setUint32(80, 4_000_000_000, true)),
+      "truncated",
+    ],
     ["a triangle count that lies downwards", "a.stl", stlOf((view) => view.setUint32(80, 3, true)), "count-lies"],
-    ["coordinates that are no numbers", "a.stl", stlOf((view) => view.setFloat32(96, Number.NaN, true)), "bad-coordinate"],
+    [
+      "coordinates that are no numbers",
+      "a.stl",
+      stlOf((view) => view.setFloat32(96, Number.NaN, true)),
+      "bad-coordinate",
+    ],
     ["coordinates of 1e38", "a.stl", stlOf((view) => view.setFloat32(96, 1e38, true)), "bad-coordinate"],
     ["a swollen 3MF", "a.3mf", bomb, "too-large"],
     ["a zip that is no 3MF", "a.3mf", zipSync({ "letter.txt": strToU8("hello") }), "malformed"],
     ["an ASCII STL with no triangles", "a.stl", strToU8("solid nothing\nendsolid nothing\n"), "no-triangles"],
     ["an OBJ face beyond its vertices", "a.obj", strToU8("v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 9\n"), "malformed"],
-    ["a PLY that promises too much", "a.ply", strToU8(plyHead("ascii", brick).replace("element vertex 8", "element vertex 99999999")), "count-lies"],
+    [
+      "a PLY that promises too much",
+      "a.ply",
+      strToU8(plyHead("ascii", brick).replace("element vertex 8", "element vertex 99999999")),
+      "count-lies",
+    ],
     ["garbage", "a.obj", Uint8Array.from({ length: 200_000 }, (_, k) => (k * 7919) & 255), "unknown-format"],
   ];
   for (const [name, file, bytes, code] of cases) {

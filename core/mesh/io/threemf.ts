@@ -131,7 +131,10 @@ function unpackModels(bytes: Uint8Array, ctx: JobContext): [string, Uint8Array][
       if (error) throw problem ?? new ScanProblem("malformed", DAMAGED);
       unpacked += chunk.length;
       if (unpacked > UNPACKED_LIMIT_BYTES || (unpacked > 20e6 && unpacked > bytes.length * HONEST_RATIO)) {
-        problem = new ScanProblem("too-large", "The 3MF package unpacks to far more than a scan would; it was refused.");
+        problem = new ScanProblem(
+          "too-large",
+          "The 3MF package unpacks to far more than a scan would; it was refused.",
+        );
         throw problem;
       }
       chunks.push(chunk);

@@ -6,12 +6,18 @@ import type { Acting } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
 
 export async function listPieces(acting: Acting): Promise<Piece[]> {
-  const rows = await PieceRow.findAll({ where: { workshopId: acting.workshopId }, order: [["updatedAt", "DESC"], ["id", "ASC"]] });
-  return describe(rows);
+  const rows = await PieceRow.findAll({
+    where: { workshopId: acting.workshopId },
+    order: [
+      ["updatedAt", "DESC"],
+      ["id", "ASC"],
+    ],
+  });
+  return described(rows);
 }
 
 export async function getPiece(acting: Acting, id: string): Promise<Piece> {
-  return (await describe([await findPiece(acting, id)]))[0];
+  return (await described([await findPiece(acting, id)]))[0];
 }
 
 export async function findPiece(acting: Acting, id: string): Promise<PieceRow> {
@@ -20,33 +26,60 @@ export async function findPiece(acting: Acting, id: string): Promise<PieceRow> {
   return row;
 }
 
-async function describe(rows: readonly PieceRow[]): Promise<Piece[]> {
+async function described(rows: readonly PieceRow[]): Promise<Piece[]> {
   const scans = await ScanRow.findAll({ where: { id: { [Op.in]: rows.map((row) => row.scanId) } } });
   const blobs = await Blob.findAll({ where: { id: { [Op.in]: scans.map((scan) => scan.blobId) } } });
-  const covers = await Cover.findAll({ where: { pieceId: { [Op.in]: rows.map((row) => row.id) } }, attributes: ["pieceId"] });
+  const covers = await Cover.findAll({
+    where: { pieceId: { [Op.in]: rows.map((row) => row.id) } },
+    attributes: ["pieceId"],
+  });
   const covered = new Set(covers.map((cover) => cover.pieceId));
   return rows.map((row) => {
     const scan = scans.find((candidate) => candidate.id === row.scanId);
     const blob = blobs.find((candidate) => candidate.id === scan?.blobId);
     return {
-      id: row.id, name: row.name, scanId: row.scanId,
-      scanName: scan?.name ?? "", scanBytes: Number(blob?.bytes ?? 0), scanSha256: blob?.sha256 ?? "",
-      station: row.station as Station, away: row.away, summary: row.summary,
+      id: row.id,
+      name: row.name,
+      scanId: row.scanId,
+      scanName: scan?.name ?? "",
+      scanBytes: Number(blob?.bytes ?? 0),
+      scanSha256: blob?.sha256 ?? "",
+      station: row.station as Station,
+      away: row.away,
+      summary: row.summary,
       hasCover: covered.has(row.id),
-      createdAt: row.createdAt.toISOString(), updatedAt: row.updatedAt.toISOString(),
+      createdAt: row.createdAt.toISOString(),
+      updatedAt: row.updatedAt.toISOString(),
     };
   });
 }
 
-export async function addPiece(sequelize: Sequelize, acting: Acting, request: z.infer<typeof createPiece>): Promise<Piece> {
+export async function addPiece(
+  sequelize: Sequelize,
+  acting: Acting,
+  request: z.infer<typeof createPiece>,
+): Promise<Piece> {
   const scan = await ScanRow.findOne({ where: { id: request.scanId, workshopId: acting.workshopId } });
   if (!scan) throw new Problem("bad-request", "The scan has to be uploaded before its piece is made.");
   const row = await sequelize.transaction(async (transaction) => {
     const piece = await PieceRow.create(
-      { workshopId: acting.workshopId, scanId: scan.id, name: request.name, station: "piece", summary: "", away: false },
+      {
+        workshopId: acting.workshopId,
+        scanId: scan.id,
+        name: request.name,
+        station: "piece",
+        summary: "",
+        away: false,
+      },
       { transaction },
     );
-    const plan = { pieceId: piece.id, workshopId: acting.workshopId, revision: 1, document: request.document, updatedBy: acting.memberName };
+    const plan = {
+      pieceId: piece.id,
+      workshopId: acting.workshopId,
+      revision: 1,
+      document: request.document,
+      updatedBy: acting.memberName,
+    };
     await PlanRow.create(plan, { transaction });
     await PlanRevision.create(plan, { transaction });
     return piece;
@@ -68,7 +101,14 @@ export async function duplicatePiece(sequelize: Sequelize, acting: Acting, id: s
   const copy = await sequelize.transaction(async (transaction) => {
     const { workshopId } = acting;
     const row = await PieceRow.create(
-      { workshopId, scanId: original.scanId, name: `${original.name} (copy)`.slice(0, 120), station: original.station, summary: original.summary, away: false },
+      {
+        workshopId,
+        scanId: original.scanId,
+        name: `${original.name} (copy)`.slice(0, 120),
+        station: original.station,
+        summary: original.summary,
+        away: false,
+      },
       { transaction },
     );
     const first = { pieceId: row.id, workshopId, revision: 1, document: plan.document, updatedBy: acting.memberName };

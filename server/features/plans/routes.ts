@@ -26,13 +26,20 @@ export function planRoutes(sequelize: Sequelize): Router {
         { where: { pieceId, workshopId: acting.workshopId, revision }, transaction },
       );
       if (changed === 0) return false;
-      await PlanRevision.create({ pieceId, workshopId: acting.workshopId, revision: revision + 1, document, updatedBy: acting.memberName }, { transaction });
+      await PlanRevision.create(
+        { pieceId, workshopId: acting.workshopId, revision: revision + 1, document, updatedBy: acting.memberName },
+        { transaction },
+      );
       await PieceRow.update({ updatedAt: new Date() }, { where: { id: pieceId }, transaction });
       return true;
     });
     const plan = await readPlan(acting, pieceId);
     if (!saved) {
-      throw new Problem("conflict", "Someone else changed this plan since you opened it. Both versions are safe; choose which to go on with.", { body: { current: plan } });
+      throw new Problem(
+        "conflict",
+        "Someone else changed this plan since you opened it. Both versions are safe; choose which to go on with.",
+        { body: { current: plan } },
+      );
     }
     response.json(plan);
   });
@@ -47,5 +54,11 @@ function pieceIdOf(params: Record<string, unknown>): string {
 async function readPlan(acting: Acting, pieceId: string): Promise<StoredPlan> {
   const row = await PlanRow.findOne({ where: { pieceId, workshopId: acting.workshopId } });
   if (!row) throw new Problem("not-found", "That piece has no plan.");
-  return { pieceId, revision: row.revision, document: upgradePlan(row.document), updatedAt: row.updatedAt.toISOString(), updatedBy: row.updatedBy };
+  return {
+    pieceId,
+    revision: row.revision,
+    document: upgradePlan(row.document),
+    updatedAt: row.updatedAt.toISOString(),
+    updatedBy: row.updatedBy,
+  };
 }

@@ -18,12 +18,21 @@ export function scanRoutes(sequelize: Sequelize, limitBytes: number): Router {
     const { workshopId } = actingMember(request);
     const { name } = query.parse(request.query);
     if (Number(request.get("content-length") ?? 0) > limitBytes) {
-      throw new Problem("too-large", `The scan is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin it out and try again.`);
+      throw new Problem(
+        "too-large",
+        `The scan is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin it out and try again.`,
+      );
     }
-    const scan = await storeBlob(sequelize, workshopId, request, limitBytes, async (blob, transaction): Promise<Scan> => {
-      const row = await ScanRow.create({ workshopId, blobId: blob.id, name }, { transaction });
-      return { id: row.id, name, bytes: blob.bytes, sha256: blob.sha256 };
-    });
+    const scan = await storeBlob(
+      sequelize,
+      workshopId,
+      request,
+      limitBytes,
+      async (blob, transaction): Promise<Scan> => {
+        const row = await ScanRow.create({ workshopId, blobId: blob.id, name }, { transaction });
+        return { id: row.id, name, bytes: blob.bytes, sha256: blob.sha256 };
+      },
+    );
     response.status(201).json(scan);
   });
 

@@ -34,5 +34,10 @@ export function settingsRoutes(): Router {
 async function readSettings(acting: Acting): Promise<Settings> {
   const row = await SettingsRow.findByPk(acting.memberId);
   const stored = (row?.document ?? {}) as Partial<Settings>;
-  return settings.parse({ ...DEFAULT_SETTINGS, ...stored, rates: { ...DEFAULT_SETTINGS.rates, ...stored.rates }, memberName: acting.memberName });
+  return settings.parse({
+    ...DEFAULT_SETTINGS,
+    ...stored,
+    rates: { ...DEFAULT_SETTINGS.rates, ...stored.rates },
+    memberName: acting.memberName,
+  });
 }

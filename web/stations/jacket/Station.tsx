@@ -28,9 +28,11 @@ export function JacketStation({ document, planning }: StationProps) {
     if (stage && bundle) stage.setJacket(bundle.jacket, open);
     return () => stage?.setJacket(null, 0);
   }, [stage, bundle, open]);
-  const jacket = (change: Partial<PlanDocument["jacket"]>) => edit((plan) => ({ ...plan, jacket: { ...plan.jacket, ...change } }));
+  const jacket = (change: Partial<PlanDocument["jacket"]>) =>
+    edit((plan) => ({ ...plan, jacket: { ...plan.jacket, ...change } }));
   const { coats } = document.jacket;
-  const setCoat = (k: number, change: Partial<Coat>) => jacket({ coats: coats.map((coat, n) => (n === k ? { ...coat, ...change } : coat)) });
+  const setCoat = (k: number, change: Partial<Coat>) =>
+    jacket({ coats: coats.map((coat, n) => (n === k ? { ...coat, ...change } : coat)) });
   const figures = bundle?.figures.report.jacket;
   const total = jacketThicknessMm(coats);
   return (
@@ -51,7 +53,13 @@ export function JacketStation({ document, planning }: StationProps) {
               // biome-ignore lint/suspicious/noArrayIndexKey: coats are told apart by their place alone.
               <tr key={k} className="border-t border-base-300">
                 <td>
-                  <input type="color" aria-label={`Pigment of coat ${k + 1}`} className="h-7 w-7 cursor-pointer" value={coat.pigment} onChange={(event) => setCoat(k, { pigment: event.target.value })} />
+                  <input
+                    type="color"
+                    aria-label={`Pigment of coat ${k + 1}`}
+                    className="h-7 w-7 cursor-pointer"
+                    value={coat.pigment}
+                    onChange={(event) => setCoat(k, { pigment: event.target.value })}
+                  />
                 </td>
                 <td>
                   <CoatThickness coat={coat} number={k + 1} onChange={(thicknessMm) => setCoat(k, { thicknessMm })} />
@@ -60,13 +68,26 @@ export function JacketStation({ document, planning }: StationProps) {
                   {k === 0 && coats.length > 1 ? (
                     <span className="quiet">print coat</span>
                   ) : (
-                    <input type="checkbox" className="checkbox checkbox-sm" aria-label={`Coat ${k + 1} is thickened`} checked={coat.thickened} onChange={(event) => setCoat(k, { thickened: event.target.checked })} />
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-sm"
+                      aria-label={`Coat ${k + 1} is thickened`}
+                      checked={coat.thickened}
+                      onChange={(event) => setCoat(k, { thickened: event.target.checked })}
+                    />
                   )}
                 </td>
-                <td className="text-right font-medium whitespace-nowrap">{figures?.coats.length === coats.length ? show.mass(figures.coats[k].massG) : "…"}</td>
+                <td className="text-right font-medium whitespace-nowrap">
+                  {figures?.coats.length === coats.length ? show.mass(figures.coats[k].massG) : "…"}
+                </td>
                 <td className="text-right">
                   {coats.length > 1 && (
-                    <button type="button" className="btn btn-ghost btn-xs px-1" aria-label={`Leave out coat ${k + 1}`} onClick={() => jacket({ coats: coats.filter((_, n) => n !== k) })}>
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs px-1"
+                      aria-label={`Leave out coat ${k + 1}`}
+                      onClick={() => jacket({ coats: coats.filter((_, n) => n !== k) })}
+                    >
                       ×
                     </button>
                   )}
@@ -75,18 +96,47 @@ export function JacketStation({ document, planning }: StationProps) {
             ))}
           </tbody>
         </table>
-        <button type="button" className="btn btn-sm mt-2 w-full" disabled={coats.length >= 12} onClick={() => jacket({ coats: [...coats, { thicknessMm: 2, thickened: true, pigment: "#b9a7cf" }] })}>
+        <button
+          type="button"
+          className="btn btn-sm mt-2 w-full"
+          disabled={coats.length >= 12}
+          onClick={() => jacket({ coats: [...coats, { thicknessMm: 2, thickened: true, pigment: "#b9a7cf" }] })}
+        >
           Add a coat
         </button>
         {total > 12 && <Caution>Over 12 mm: it wastes silicone and will not stretch off easily.</Caution>}
         {total < 4 && <Caution>Under 4 mm: it will be too floppy to hold its shape and will tear.</Caution>}
       </Part>
       <Part title="Outside">
-        <NumberField label="Smoothing" hint="radius a hand or palette knife rounds off" unit="mm" value={document.jacket.smoothingMm} least={0} most={120} onChange={(smoothingMm) => jacket({ smoothingMm })} />
-        <NumberField label="Rim on the board" unit="mm" value={document.jacket.rimWidthMm} least={0} most={500} step={5} onChange={(rimWidthMm) => jacket({ rimWidthMm })} />
+        <NumberField
+          label="Smoothing"
+          hint="radius a hand or palette knife rounds off"
+          unit="mm"
+          value={document.jacket.smoothingMm}
+          least={0}
+          most={120}
+          onChange={(smoothingMm) => jacket({ smoothingMm })}
+        />
+        <NumberField
+          label="Rim on the board"
+          unit="mm"
+          value={document.jacket.rimWidthMm}
+          least={0}
+          most={500}
+          step={5}
+          onChange={(rimWidthMm) => jacket({ rimWidthMm })}
+        />
         <label className="block pt-2">
           <span className="quiet text-sm">Cut the jacket away</span>
-          <input type="range" className="range range-sm w-full" min={0} max={1} step={0.01} value={open} onChange={(event) => setOpen(Number(event.target.value))} />
+          <input
+            type="range"
+            className="range range-sm w-full"
+            min={0}
+            max={1}
+            step={0.01}
+            value={open}
+            onChange={(event) => setOpen(Number(event.target.value))}
+          />
         </label>
       </Part>
       {figures && (
@@ -99,7 +149,11 @@ export function JacketStation({ document, planning }: StationProps) {
                 { name: "jacket, outside", value: figures.outerVolumeMm3 / 1e6, unit: "l" },
                 { name: "piece", value: bundle.figures.report.piece.volumeMm3 / 1e6, unit: "l" },
                 { name: "rim", value: figures.rimMm3 / 1e6, unit: "l" },
-                { name: "density", value: figures.siliconeG / (figures.siliconeMm3 / 1000), unit: "g/cm³, typical; the maker's data sheet wins" },
+                {
+                  name: "density",
+                  value: figures.siliconeG / (figures.siliconeMm3 / 1000),
+                  unit: "g/cm³, typical; the maker's data sheet wins",
+                },
               ],
             }}
           >
@@ -118,7 +172,10 @@ export function JacketStation({ document, planning }: StationProps) {
 
 function CoatThickness({ coat, number, onChange }: { coat: Coat; number: number; onChange: (value: number) => void }) {
   const [text, setText] = useState(String(coat.thicknessMm));
-  useEffect(() => setText((held) => (Number(held) === coat.thicknessMm ? held : String(coat.thicknessMm))), [coat.thicknessMm]);
+  useEffect(
+    () => setText((held) => (Number(held) === coat.thicknessMm ? held : String(coat.thicknessMm))),
+    [coat.thicknessMm],
+  );
   const wrong = !(Number(text) >= 0.1 && Number(text) <= 60);
   return (
     <label className={`input input-xs my-1 w-22 ${wrong ? "input-error" : ""}`}>

@@ -8,7 +8,17 @@ import { useShow } from "../../lib/show.ts";
 import { quantityText } from "./quantity.ts";
 
 /** The list as paper: on the page only when it is printed. */
-export function BuyingList({ piece, document, figures, cautionIds }: { piece: Piece; document: PlanDocument; figures: BundleFigures; cautionIds: readonly CautionId[] }) {
+export function BuyingList({
+  piece,
+  document,
+  figures,
+  cautionIds,
+}: {
+  piece: Piece;
+  document: PlanDocument;
+  figures: BundleFigures;
+  cautionIds: readonly CautionId[];
+}) {
   const show = useShow();
   const { report, estimate } = figures;
   return createPortal(
@@ -17,7 +27,9 @@ export function BuyingList({ piece, document, figures, cautionIds }: { piece: Pi
         <div>
           <p className="font-stencil">RIMEFELL</p>
           <h1 className="text-3xl font-semibold">{piece.name}</h1>
-          <p>Buying list, {new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}</p>
+          <p>
+            Buying list, {new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}
+          </p>
         </div>
         <p className="text-right">
           {report.sections.length} sections in {shellSystem(document.shell.system).name.toLowerCase()}
@@ -45,7 +57,9 @@ export function BuyingList({ piece, document, figures, cautionIds }: { piece: Pi
           <li key={id}>{CAUTIONS[id]}</li>
         ))}
       </ul>
-      <p className="mt-3 text-sm">{DEFERENCE} Quantities hold the waste shown in the plan; stock at hand is not taken off.</p>
+      <p className="mt-3 text-sm">
+        {DEFERENCE} Quantities hold the waste shown in the plan; stock at hand is not taken off.
+      </p>
     </article>,
     window.document.body,
   );

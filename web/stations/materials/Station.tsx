@@ -29,18 +29,26 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
     stage.setPiece(bundle.piece, document.seat.onBoard);
     stage.setPieceLook({ kind: "hidden" });
     stage.setJacket(null, 0);
-    stage.setSections(bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: bundle.figures.report.sections[k].pull })));
+    stage.setSections(
+      bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: bundle.figures.report.sections[k].pull })),
+    );
     stage.setLines(bundle.lines);
     stage.setLocks([]);
     stage.setHandles([]);
   }, [stage, bundle, document.seat.onBoard]);
   const system = shellSystem(document.shell.system);
   const estimate = bundle?.figures.estimate;
-  const setFigure = (key: string, value: number) => edit((plan) => ({ ...plan, shell: { ...plan.shell, figures: { ...plan.shell.figures, [key]: value } } }));
+  const setFigure = (key: string, value: number) =>
+    edit((plan) => ({ ...plan, shell: { ...plan.shell, figures: { ...plan.shell.figures, [key]: value } } }));
   const cautionIds = new Set<CautionId>([...system.cautions, "thickener-dust", "silicone-cure"]);
   const saveCsv = () => {
     if (!estimate) return;
-    const rows = estimate.materials.map((line) => ({ item: line.item, for: line.group, quantity: Number(line.quantity.toFixed(3)), unit: line.unit }));
+    const rows = estimate.materials.map((line) => ({
+      item: line.item,
+      for: line.group,
+      quantity: Number(line.quantity.toFixed(3)),
+      unit: line.unit,
+    }));
     const link = window.document.createElement("a");
     link.href = URL.createObjectURL(new Blob([unparse(rows)], { type: "text/csv" }));
     link.download = `${piece.name.replace(/[^\w-]+/g, "-").toLowerCase()}-buying-list.csv`;
@@ -51,8 +59,17 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
     <>
       <Part title="Shell system">
         {shellSystems.map((candidate) => (
-          <label key={candidate.id} className={`mb-1 flex cursor-pointer gap-3 border-l-4 px-3 py-2 ${candidate.id === system.id ? "border-accent bg-base-200" : "border-base-300"}`}>
-            <input type="radio" name="shell" className="radio radio-sm mt-1" checked={candidate.id === system.id} onChange={() => edit((plan) => ({ ...plan, shell: { system: candidate.id, figures: {} } }))} />
+          <label
+            key={candidate.id}
+            className={`mb-1 flex cursor-pointer gap-3 border-l-4 px-3 py-2 ${candidate.id === system.id ? "border-accent bg-base-200" : "border-base-300"}`}
+          >
+            <input
+              type="radio"
+              name="shell"
+              className="radio radio-sm mt-1"
+              checked={candidate.id === system.id}
+              onChange={() => edit((plan) => ({ ...plan, shell: { system: candidate.id, figures: {} } }))}
+            />
             <span>
               <span className="block font-medium">{candidate.name}</span>
               <span className="quiet block text-sm">{candidate.summary}</span>
@@ -61,7 +78,16 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
         ))}
         <More title="Layers and figures">
           {system.parameters.map((parameter) => (
-            <NumberField key={`${system.id}.${parameter.key}`} label={parameter.label} unit={parameter.unit} value={document.shell.figures[parameter.key] ?? parameter.value} least={parameter.least} most={parameter.most} step={parameter.step} onChange={(value) => setFigure(parameter.key, value)} />
+            <NumberField
+              key={`${system.id}.${parameter.key}`}
+              label={parameter.label}
+              unit={parameter.unit}
+              value={document.shell.figures[parameter.key] ?? parameter.value}
+              least={parameter.least}
+              most={parameter.most}
+              step={parameter.step}
+              onChange={(value) => setFigure(parameter.key, value)}
+            />
           ))}
           <p className="quiet text-xs">Figures are {system.parameters[0].source}.</p>
         </More>
@@ -84,15 +110,17 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
             {GROUPS.map(({ group, name }) => (
               <div key={group} className="pb-1">
                 <h4 className="quiet pt-1 text-xs">{name}</h4>
-                {estimate.materials.filter((line) => line.group === group).map((line) => (
-                  <details key={line.item} className="border-t border-base-300 py-1">
-                    <summary className="flex cursor-pointer list-none justify-between gap-3 hover:underline hover:decoration-dotted">
-                      <span>{line.item}</span>
-                      <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>
-                    </summary>
-                    <WorkingNote working={line.working} />
-                  </details>
-                ))}
+                {estimate.materials
+                  .filter((line) => line.group === group)
+                  .map((line) => (
+                    <details key={line.item} className="border-t border-base-300 py-1">
+                      <summary className="flex cursor-pointer list-none justify-between gap-3 hover:underline hover:decoration-dotted">
+                        <span>{line.item}</span>
+                        <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>
+                      </summary>
+                      <WorkingNote working={line.working} />
+                    </details>
+                  ))}
               </div>
             ))}
           </Part>
@@ -100,18 +128,26 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
             <Figure label="Thickness">{show.length(estimate.thicknessMm)}</Figure>
             {estimate.sectionMassesG.map((mass, k) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: sections are told apart by their number.
-              <Figure key={k} label={`Section ${k + 1}`}>{show.mass(mass)}</Figure>
+              <Figure key={k} label={`Section ${k + 1}`}>
+                {show.mass(mass)}
+              </Figure>
             ))}
-            <Figure label="Hours of hands" working={estimate.handsWorking}>{show.hours(estimate.handsMin)}</Figure>
-            <Figure label="Cost" working={estimate.costWorking}>{show.money(estimate.costMinor)}</Figure>
+            <Figure label="Hours of hands" working={estimate.handsWorking}>
+              {show.hours(estimate.handsMin)}
+            </Figure>
+            <Figure label="Cost" working={estimate.costWorking}>
+              {show.money(estimate.costMinor)}
+            </Figure>
           </Part>
           <Part title="Take care">
             {planCautions(bundle.figures, document).map((text) => (
               <Caution key={text}>{text}</Caution>
             ))}
-            {[...cautionIds].filter((id) => id !== "lifting").map((id) => (
-              <Caution key={id}>{CAUTIONS[id]}</Caution>
-            ))}
+            {[...cautionIds]
+              .filter((id) => id !== "lifting")
+              .map((id) => (
+                <Caution key={id}>{CAUTIONS[id]}</Caution>
+              ))}
             <p className="quiet mt-2 text-sm">{DEFERENCE}</p>
           </Part>
           <BuyingList piece={piece} document={document} figures={bundle.figures} cautionIds={[...cautionIds]} />

@@ -23,7 +23,9 @@ export function PartingStation({ document, planning }: StationProps) {
     stage.setPiece(bundle.piece, onBoard);
     stage.setPieceLook({ kind: "plaster" });
     stage.setJacket(null, 0);
-    stage.setSections(bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: bundle.figures.report.sections[k].pull })));
+    stage.setSections(
+      bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: bundle.figures.report.sections[k].pull })),
+    );
     stage.setLines(bundle.lines);
     stage.setLocks(bundle.lockPoints);
     setSlide({});
@@ -37,14 +39,35 @@ export function PartingStation({ document, planning }: StationProps) {
     (number: number, pull: Direction) => {
       const held = bundle?.figures.report.sections.map((section) => section.pull) ?? [];
       const kept = onBoard && pull[2] < 0 ? directionFrom(bearingAndElevation(pull).bearingDeg, 0) : pull;
-      edit((plan) => ({ ...plan, parting: { ...plan.parting, pulls: (plan.parting.pulls ?? held).map((other, k) => (k === number - 1 ? kept : other)) } }));
+      edit((plan) => ({
+        ...plan,
+        parting: {
+          ...plan.parting,
+          pulls: (plan.parting.pulls ?? held).map((other, k) => (k === number - 1 ? kept : other)),
+        },
+      }));
     },
     [bundle, edit, onBoard],
   );
-  const pullOf = (number: number): Direction | null => document.parting.pulls?.[number - 1] ?? sections[number - 1]?.pull ?? null;
+  const pullOf = (number: number): Direction | null =>
+    document.parting.pulls?.[number - 1] ?? sections[number - 1]?.pull ?? null;
   useEffect(() => {
-    const pull = chosen === null ? null : (document.parting.pulls?.[chosen - 1] ?? bundle?.figures.report.sections[chosen - 1]?.pull ?? null);
-    stage?.setHandles(pull && chosen !== null ? [{ id: String(chosen), direction: pull, colour: SECTION_PIGMENTS[(chosen - 1) % SECTION_PIGMENTS.length].css, kind: "pull" }] : []);
+    const pull =
+      chosen === null
+        ? null
+        : (document.parting.pulls?.[chosen - 1] ?? bundle?.figures.report.sections[chosen - 1]?.pull ?? null);
+    stage?.setHandles(
+      pull && chosen !== null
+        ? [
+            {
+              id: String(chosen),
+              direction: pull,
+              colour: SECTION_PIGMENTS[(chosen - 1) % SECTION_PIGMENTS.length].css,
+              kind: "pull",
+            },
+          ]
+        : [],
+    );
     listeners.handle = (id, direction, phase) => {
       if (phase === "drag") return;
       beginDrag();
@@ -57,29 +80,52 @@ export function PartingStation({ document, planning }: StationProps) {
   }, [stage, listeners, chosen, document.parting.pulls, bundle, setPull]);
   useEffect(() => () => stage?.setHandles([]), [stage]);
 
-  const suggest = (wanted: PlanDocument["parting"]["sections"]) => edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null } }));
+  const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
+    edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null } }));
   const locked = sections.filter((section) => !section.releases);
   return (
     <>
       <Part title="Suggest" aside={document.parting.pulls && <span className="quiet text-sm">pulls set by hand</span>}>
-        <Choice<PlanDocument["parting"]["sections"]> label="Sections" value={document.parting.sections} options={[{ value: "auto", name: "Cheapest" }, { value: 2, name: "Two" }, { value: 3, name: "Three" }]} onChange={suggest} />
+        <Choice<PlanDocument["parting"]["sections"]>
+          label="Sections"
+          value={document.parting.sections}
+          options={[
+            { value: "auto", name: "Cheapest" },
+            { value: 2, name: "Two" },
+            { value: 3, name: "Three" },
+          ]}
+          onChange={suggest}
+        />
         {document.parting.pulls && (
           <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => suggest(document.parting.sections)}>
             Suggest the pulls again
           </button>
         )}
-        <NumberField label="Fill locks up to" hint="deeper ones are left open and told" unit="mm deep" value={document.parting.fillDepthMm} least={0} most={300} step={5} onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))} />
+        <NumberField
+          label="Fill locks up to"
+          hint="deeper ones are left open and told"
+          unit="mm deep"
+          value={document.parting.fillDepthMm}
+          least={0}
+          most={300}
+          step={5}
+          onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))}
+        />
       </Part>
       {bundle && (
         <Part title="Will it come off?">
           <p className={`font-medium ${locked.length === 0 ? "text-success" : "text-warning"}`} data-testid="verdict">
-            {locked.length === 0 ? `● Yes: all ${sections.length} sections release.` : `▲ ${locked.length} of ${sections.length} sections are locked.`}
+            {locked.length === 0
+              ? `● Yes: all ${sections.length} sections release.`
+              : `▲ ${locked.length} of ${sections.length} sections are locked.`}
           </p>
           <Figure label="Parting line">{show.length(bundle.figures.report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass(bundle.figures.estimate.fillG)}</Figure>
-          {bundle.figures.report.warnings.filter((warning) => warning.startsWith("Section")).map((warning) => (
-            <Caution key={warning}>{warning}</Caution>
-          ))}
+          {bundle.figures.report.warnings
+            .filter((warning) => warning.startsWith("Section"))
+            .map((warning) => (
+              <Caution key={warning}>{warning}</Caution>
+            ))}
         </Part>
       )}
       {sections.map((section) => {
@@ -89,28 +135,65 @@ export function PartingStation({ document, planning }: StationProps) {
         const open = chosen === section.number;
         return (
           <section key={section.number} className="border-b border-base-300 px-5 py-3">
-            <button type="button" className="flex w-full items-center gap-3 text-left" aria-expanded={open} onClick={() => setChosen(open ? null : section.number)}>
-              <span className="grid h-9 w-9 place-items-center font-stencil text-xl" style={{ background: pigment.css, color: pigment.figure === "light" ? "#fff" : "#22303a" }}>
+            <button
+              type="button"
+              className="flex w-full items-center gap-3 text-left"
+              aria-expanded={open}
+              onClick={() => setChosen(open ? null : section.number)}
+            >
+              <span
+                className="grid h-9 w-9 place-items-center font-stencil text-xl"
+                style={{ background: pigment.css, color: pigment.figure === "light" ? "#fff" : "#22303a" }}
+              >
                 {section.number}
               </span>
               <span className="grow">
-                <span className="block font-medium">{section.releases ? "Releases" : `Locked, ${show.length(section.deepestMm)} deep`}</span>
+                <span className="block font-medium">
+                  {section.releases ? "Releases" : `Locked, ${show.length(section.deepestMm)} deep`}
+                </span>
                 <span className="quiet block text-sm">
                   {show.area(section.areaMm2)}, {show.mass(section.shellMassG)}
                   {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
                 </span>
               </span>
-              <span aria-hidden="true" className="quiet">{open ? "−" : "+"}</span>
+              <span aria-hidden="true" className="quiet">
+                {open ? "−" : "+"}
+              </span>
             </button>
             <label className="mt-2 block">
               <span className="sr-only">Slide section {section.number} out</span>
-              <input type="range" className="range range-xs w-full" min={0} max={1} step={0.01} value={slide[section.number] ?? 0} aria-label={`Slide section ${section.number} out`} onChange={(event) => setSlide({ ...slide, [section.number]: Number(event.target.value) })} />
+              <input
+                type="range"
+                className="range range-xs w-full"
+                min={0}
+                max={1}
+                step={0.01}
+                value={slide[section.number] ?? 0}
+                aria-label={`Slide section ${section.number} out`}
+                onChange={(event) => setSlide({ ...slide, [section.number]: Number(event.target.value) })}
+              />
             </label>
             {open && (
               <div className="mt-1">
                 <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
-                <NumberField label="Bearing" unit="°" value={Math.round(bearingDeg)} least={0} most={360} step={5} onChange={(value) => setPull(section.number, directionFrom(value, elevationDeg))} />
-                <NumberField label="Elevation" unit="°" value={Math.round(elevationDeg)} least={onBoard ? 0 : -90} most={90} step={5} onChange={(value) => setPull(section.number, directionFrom(bearingDeg, value))} />
+                <NumberField
+                  label="Bearing"
+                  unit="°"
+                  value={Math.round(bearingDeg)}
+                  least={0}
+                  most={360}
+                  step={5}
+                  onChange={(value) => setPull(section.number, directionFrom(value, elevationDeg))}
+                />
+                <NumberField
+                  label="Elevation"
+                  unit="°"
+                  value={Math.round(elevationDeg)}
+                  least={onBoard ? 0 : -90}
+                  most={90}
+                  step={5}
+                  onChange={(value) => setPull(section.number, directionFrom(bearingDeg, value))}
+                />
                 <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
                 <Figure label="of it filled">{show.volume(section.fillMm3)}</Figure>
               </div>

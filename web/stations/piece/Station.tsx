@@ -31,8 +31,10 @@ export function PieceStation({ document, planning }: StationProps) {
     stage.setLocks([]);
     stage.setHandles([]);
   }, [stage, bundle, document.seat.onBoard]);
-  const seat = (change: Partial<PlanDocument["seat"]>) => edit((plan) => ({ ...plan, seat: { ...plan.seat, ...change } }));
-  const brief = (change: Partial<PlanDocument["brief"]>) => edit((plan) => ({ ...plan, brief: { ...plan.brief, ...change } }));
+  const seat = (change: Partial<PlanDocument["seat"]>) =>
+    edit((plan) => ({ ...plan, seat: { ...plan.seat, ...change } }));
+  const brief = (change: Partial<PlanDocument["brief"]>) =>
+    edit((plan) => ({ ...plan, brief: { ...plan.brief, ...change } }));
   const report = bundle?.figures.report.piece;
   return (
     <>
@@ -45,27 +47,79 @@ export function PieceStation({ document, planning }: StationProps) {
             </Figure>
           </>
         )}
-        <Choice<LengthUnit> label="The scan is in" value={document.seat.unit} options={lengthUnits.map((unit) => ({ value: unit, name: unit }))} onChange={(unit) => seat({ unit, tapeScale: 1 })} />
+        <Choice<LengthUnit>
+          label="The scan is in"
+          value={document.seat.unit}
+          options={lengthUnits.map((unit) => ({ value: unit, name: unit }))}
+          onChange={(unit) => seat({ unit, tapeScale: 1 })}
+        />
         <TapeCheck document={document} />
       </Part>
       <Part title="On the board">
-        <Choice<UpAxis> label="Upright axis of the scan" value={document.seat.up} options={UPS.map((up) => ({ value: up, name: up.toUpperCase().replace("-", "−") }))} onChange={(up) => seat({ up })} />
-        <NumberField label="Turn about the upright" value={document.seat.turnDeg} unit="°" least={-180} most={180} step={5} onChange={(turnDeg) => seat({ turnDeg })} />
+        <Choice<UpAxis>
+          label="Upright axis of the scan"
+          value={document.seat.up}
+          options={UPS.map((up) => ({ value: up, name: up.toUpperCase().replace("-", "−") }))}
+          onChange={(up) => seat({ up })}
+        />
+        <NumberField
+          label="Turn about the upright"
+          value={document.seat.turnDeg}
+          unit="°"
+          least={-180}
+          most={180}
+          step={5}
+          onChange={(turnDeg) => seat({ turnDeg })}
+        />
         <label className="flex items-center justify-between py-1">
           <span className="quiet text-sm">Stands on a board</span>
-          <input type="checkbox" className="toggle toggle-sm" checked={document.seat.onBoard} onChange={(event) => seat({ onBoard: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="toggle toggle-sm"
+            checked={document.seat.onBoard}
+            onChange={(event) => seat({ onBoard: event.target.checked })}
+          />
         </label>
       </Part>
       <Part title="Brief">
-        <NumberField label="Edition" unit="casts" value={document.brief.edition} least={1} most={100_000} onChange={(edition) => brief({ edition: Math.round(edition) })} />
-        <TextField label="Cast in" value={document.brief.castMaterial} onChange={(castMaterial) => brief({ castMaterial })} />
-        <Choice label="How it is cast" value={document.brief.castMethod} options={METHODS} onChange={(castMethod) => brief({ castMethod })} />
-        <TextField label="Surface of the piece" value={document.brief.surface} onChange={(surface) => brief({ surface })} />
-        <NumberField label="Lift limit" unit="kg" value={document.brief.liftLimitKg} least={1} most={2000} onChange={(liftLimitKg) => brief({ liftLimitKg })} />
+        <NumberField
+          label="Edition"
+          unit="casts"
+          value={document.brief.edition}
+          least={1}
+          most={100_000}
+          onChange={(edition) => brief({ edition: Math.round(edition) })}
+        />
+        <TextField
+          label="Cast in"
+          value={document.brief.castMaterial}
+          onChange={(castMaterial) => brief({ castMaterial })}
+        />
+        <Choice
+          label="How it is cast"
+          value={document.brief.castMethod}
+          options={METHODS}
+          onChange={(castMethod) => brief({ castMethod })}
+        />
+        <TextField
+          label="Surface of the piece"
+          value={document.brief.surface}
+          onChange={(surface) => brief({ surface })}
+        />
+        <NumberField
+          label="Lift limit"
+          unit="kg"
+          value={document.brief.liftLimitKg}
+          least={1}
+          most={2000}
+          onChange={(liftLimitKg) => brief({ liftLimitKg })}
+        />
       </Part>
       {report && (
         <Part title="The scan">
-          {report.repairs.length === 0 && report.openEdges === 0 && <p className="text-sm">Closed and sound; nothing was mended.</p>}
+          {report.repairs.length === 0 && report.openEdges === 0 && (
+            <p className="text-sm">Closed and sound; nothing was mended.</p>
+          )}
           {report.repairs.length > 0 && (
             <ul className="list-disc pl-5 text-sm">
               {report.repairs.map((repair) => (
@@ -73,9 +127,11 @@ export function PieceStation({ document, planning }: StationProps) {
               ))}
             </ul>
           )}
-          {bundle.figures.report.warnings.filter((warning) => /hole|edges/.test(warning)).map((warning) => (
-            <Caution key={warning}>{warning}</Caution>
-          ))}
+          {bundle.figures.report.warnings
+            .filter((warning) => /hole|edges/.test(warning))
+            .map((warning) => (
+              <Caution key={warning}>{warning}</Caution>
+            ))}
           <More title="More about the scan">
             <Figure label="Triangles">{report.triangles.toLocaleString("en-GB")}</Figure>
             <Figure label="Open edges">{report.openEdges}</Figure>
@@ -94,7 +150,12 @@ function TextField({ label, value, onChange }: { label: string; value: string; o
   return (
     <label className="flex items-center justify-between gap-3 py-1">
       <span className="quiet text-sm">{label}</span>
-      <input className="input input-sm w-44" value={value} maxLength={60} onChange={(event) => onChange(event.target.value)} />
+      <input
+        className="input input-sm w-44"
+        value={value}
+        maxLength={60}
+        onChange={(event) => onChange(event.target.value)}
+      />
     </label>
   );
 }
@@ -127,7 +188,11 @@ function TapeCheck({ document }: { document: PlanDocument }) {
   if (!picking) {
     return (
       <div className="flex items-center justify-between pt-1">
-        <span className="quiet text-sm">{document.seat.tapeScale === 1 ? "Not checked with a tape" : `Scaled × ${document.seat.tapeScale.toFixed(4)} by tape`}</span>
+        <span className="quiet text-sm">
+          {document.seat.tapeScale === 1
+            ? "Not checked with a tape"
+            : `Scaled × ${document.seat.tapeScale.toFixed(4)} by tape`}
+        </span>
         <button type="button" className="btn btn-sm" onClick={() => setPicking(true)}>
           Tape check
         </button>
@@ -136,12 +201,30 @@ function TapeCheck({ document }: { document: PlanDocument }) {
   }
   return (
     <div className="mt-1 border-l-4 border-accent bg-base-200 px-3 py-2">
-      <p className="text-sm">{points.length < 2 ? `Click ${points.length === 0 ? "two points" : "the second point"} on the piece.` : `The scan says ${show.length(apart ?? 0)}. What does the tape say?`}</p>
+      <p className="text-sm">
+        {points.length < 2
+          ? `Click ${points.length === 0 ? "two points" : "the second point"} on the piece.`
+          : `The scan says ${show.length(apart ?? 0)}. What does the tape say?`}
+      </p>
       {points.length === 2 && (
-        <input className="input input-sm mt-1 w-full" aria-label="Distance by tape" placeholder={show.units === "imperial" ? "e.g. 14 1/2 in" : "e.g. 368 mm"} value={text} onChange={(event) => setText(event.target.value)} onKeyDown={(event) => event.key === "Enter" && apply()} />
+        <input
+          className="input input-sm mt-1 w-full"
+          aria-label="Distance by tape"
+          placeholder={show.units === "imperial" ? "e.g. 14 1/2 in" : "e.g. 368 mm"}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => event.key === "Enter" && apply()}
+        />
       )}
       <div className="mt-2 flex justify-end gap-2">
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => { setPicking(false); setPoints([]); }}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          onClick={() => {
+            setPicking(false);
+            setPoints([]);
+          }}
+        >
           Leave it
         </button>
         <button type="button" className="btn btn-primary btn-sm" disabled={!apart || !taped} onClick={apply}>

@@ -13,7 +13,11 @@ import { useSurveyMap } from "./useSurveyMap.ts";
 type Look = "map" | "counts" | "lamp";
 
 const NAMED: readonly { name: string; pull: Direction }[] = [
-  { name: "Front", pull: [0, -1, 0] }, { name: "Back", pull: [0, 1, 0] }, { name: "Left", pull: [-1, 0, 0] }, { name: "Right", pull: [1, 0, 0] }, { name: "Up", pull: [0, 0, 1] },
+  { name: "Front", pull: [0, -1, 0] },
+  { name: "Back", pull: [0, 1, 0] },
+  { name: "Left", pull: [-1, 0, 0] },
+  { name: "Right", pull: [1, 0, 0] },
+  { name: "Up", pull: [0, 0, 1] },
 ];
 
 export function SurveyStation({ document, planning }: StationProps) {
@@ -25,10 +29,27 @@ export function SurveyStation({ document, planning }: StationProps) {
   const { bundle, geometry } = planning;
   const pull = dragging ?? document.survey.pull;
   const { onBoard } = document.seat;
-  const keepOffBoard = useCallback((d: Direction): Direction => (onBoard && d[2] < 0 ? directionFrom(bearingAndElevation(d).bearingDeg, 0) : d), [onBoard]);
-  const setPull = useCallback((next: Direction) => edit((plan) => ({ ...plan, survey: { ...plan.survey, pull: keepOffBoard(next) } })), [edit, keepOffBoard]);
-  const map = useSurveyMap(look === "map" ? (bundle?.piece ?? null) : null, geometry, pull, document.survey.draftDeg, onBoard);
-  const counts = useCounts(look === "counts" ? (bundle?.piece ?? null) : null, geometry, document.survey.draftDeg, onBoard);
+  const keepOffBoard = useCallback(
+    (d: Direction): Direction => (onBoard && d[2] < 0 ? directionFrom(bearingAndElevation(d).bearingDeg, 0) : d),
+    [onBoard],
+  );
+  const setPull = useCallback(
+    (next: Direction) => edit((plan) => ({ ...plan, survey: { ...plan.survey, pull: keepOffBoard(next) } })),
+    [edit, keepOffBoard],
+  );
+  const map = useSurveyMap(
+    look === "map" ? (bundle?.piece ?? null) : null,
+    geometry,
+    pull,
+    document.survey.draftDeg,
+    onBoard,
+  );
+  const counts = useCounts(
+    look === "counts" ? (bundle?.piece ?? null) : null,
+    geometry,
+    document.survey.draftDeg,
+    onBoard,
+  );
 
   useEffect(() => {
     if (!stage || !bundle) return;
@@ -48,7 +69,11 @@ export function SurveyStation({ document, planning }: StationProps) {
   useEffect(() => stage?.setLamp(lamp), [stage, lamp]);
   useEffect(() => {
     stage?.setHandles(
-      look === "lamp" ? [{ id: "lamp", direction: lamp, colour: "#e0a43a", kind: "lamp" }] : look === "map" ? [{ id: "pull", direction: pull, colour: "#1e4e8c", kind: "pull" }] : [],
+      look === "lamp"
+        ? [{ id: "lamp", direction: lamp, colour: "#e0a43a", kind: "lamp" }]
+        : look === "map"
+          ? [{ id: "pull", direction: pull, colour: "#1e4e8c", kind: "pull" }]
+          : [],
     );
     listeners.handle = (id, direction, phase) => {
       if (id === "lamp") setLamp(direction);
@@ -68,7 +93,16 @@ export function SurveyStation({ document, planning }: StationProps) {
   return (
     <>
       <Part title="Look at it by">
-        <Choice<Look> label="" value={look} options={[{ value: "map", name: "One pull" }, { value: "counts", name: "All pulls" }, { value: "lamp", name: "Raking lamp" }]} onChange={setLook} />
+        <Choice<Look>
+          label=""
+          value={look}
+          options={[
+            { value: "map", name: "One pull" },
+            { value: "counts", name: "All pulls" },
+            { value: "lamp", name: "Raking lamp" },
+          ]}
+          onChange={setLook}
+        />
       </Part>
       {look === "map" && (
         <>
@@ -81,12 +115,43 @@ export function SurveyStation({ document, planning }: StationProps) {
                 </button>
               ))}
             </div>
-            <NumberField label="Bearing" hint="clockwise from the front" unit="°" value={Math.round(bearingDeg)} least={0} most={360} step={5} onChange={(value) => setPull(directionFrom(value, elevationDeg))} />
-            <NumberField label="Elevation" unit="°" value={Math.round(elevationDeg)} least={onBoard ? 0 : -90} most={90} step={5} onChange={(value) => setPull(directionFrom(bearingDeg, value))} />
-            <NumberField label="Least draft" unit="°" value={document.survey.draftDeg} least={0} most={30} step={0.5} onChange={(draftDeg) => edit((plan) => ({ ...plan, survey: { ...plan.survey, draftDeg } }))} />
+            <NumberField
+              label="Bearing"
+              hint="clockwise from the front"
+              unit="°"
+              value={Math.round(bearingDeg)}
+              least={0}
+              most={360}
+              step={5}
+              onChange={(value) => setPull(directionFrom(value, elevationDeg))}
+            />
+            <NumberField
+              label="Elevation"
+              unit="°"
+              value={Math.round(elevationDeg)}
+              least={onBoard ? 0 : -90}
+              most={90}
+              step={5}
+              onChange={(value) => setPull(directionFrom(bearingDeg, value))}
+            />
+            <NumberField
+              label="Least draft"
+              unit="°"
+              value={document.survey.draftDeg}
+              least={0}
+              most={30}
+              step={0.5}
+              onChange={(draftDeg) => edit((plan) => ({ ...plan, survey: { ...plan.survey, draftDeg } }))}
+            />
           </Part>
           <Part title="Along this pull">
-            <Legend entries={[[SURVEY_COLOURS[0], "free", map?.shares[0]], [SURVEY_COLOURS[1], "low draft", map?.shares[1]], [SURVEY_COLOURS[2], "locked", map?.shares[2]]]} />
+            <Legend
+              entries={[
+                [SURVEY_COLOURS[0], "free", map?.shares[0]],
+                [SURVEY_COLOURS[1], "low draft", map?.shares[1]],
+                [SURVEY_COLOURS[2], "locked", map?.shares[2]],
+              ]}
+            />
           </Part>
         </>
       )}
@@ -94,9 +159,16 @@ export function SurveyStation({ document, planning }: StationProps) {
         <Part title="Free from how many pulls">
           {counts.result ? (
             <>
-              <Legend entries={[["#5b1533", "free from none or almost none"], ["#d59a3b", "free from some"], ["#e9efe4", "free from many"]]} />
+              <Legend
+                entries={[
+                  ["#5b1533", "free from none or almost none"],
+                  ["#d59a3b", "free from some"],
+                  ["#e9efe4", "free from many"],
+                ]}
+              />
               <p className="mt-2 text-sm">
-                {(100 * counts.trouble).toFixed(1)} % of the piece is free from none of {counts.result.pulls} pulls: that is where fill or a plug will be needed.
+                {(100 * counts.trouble).toFixed(1)} % of the piece is free from none of {counts.result.pulls} pulls:
+                that is where fill or a plug will be needed.
               </p>
             </>
           ) : (
@@ -106,9 +178,28 @@ export function SurveyStation({ document, planning }: StationProps) {
       )}
       {look === "lamp" && (
         <Part title="The lamp">
-          <p className="text-sm">Drag the lamp round the piece. The red line runs where light meets shadow: seen from the lamp, that is the horizon a parting line would follow.</p>
-          <NumberField label="Bearing" unit="°" value={Math.round(bearingAndElevation(lamp).bearingDeg)} least={0} most={360} step={5} onChange={(value) => setLamp(directionFrom(value, bearingAndElevation(lamp).elevationDeg))} />
-          <NumberField label="Elevation" unit="°" value={Math.round(bearingAndElevation(lamp).elevationDeg)} least={-90} most={90} step={5} onChange={(value) => setLamp(directionFrom(bearingAndElevation(lamp).bearingDeg, value))} />
+          <p className="text-sm">
+            Drag the lamp round the piece. The red line runs where light meets shadow: seen from the lamp, that is the
+            horizon a parting line would follow.
+          </p>
+          <NumberField
+            label="Bearing"
+            unit="°"
+            value={Math.round(bearingAndElevation(lamp).bearingDeg)}
+            least={0}
+            most={360}
+            step={5}
+            onChange={(value) => setLamp(directionFrom(value, bearingAndElevation(lamp).elevationDeg))}
+          />
+          <NumberField
+            label="Elevation"
+            unit="°"
+            value={Math.round(bearingAndElevation(lamp).elevationDeg)}
+            least={-90}
+            most={90}
+            step={5}
+            onChange={(value) => setLamp(directionFrom(bearingAndElevation(lamp).bearingDeg, value))}
+          />
           <button type="button" className="btn btn-sm mt-2 w-full" onClick={() => setPull(lamp)}>
             Use the lamp's direction as the pull
           </button>
@@ -139,12 +230,22 @@ function useCounts(mesh: TriangleMesh | null, geometry: Geometry | null, draftDe
     setResult(null);
     if (!mesh || !geometry) return;
     let gone = false;
-    void geometry.api.counts(mesh, draftDeg, SPACING_MM, onBoard, proxied((fraction: number) => !gone && setProgress(fraction))).then((next) => !gone && setResult(next));
+    void geometry.api
+      .counts(
+        mesh,
+        draftDeg,
+        SPACING_MM,
+        onBoard,
+        proxied((fraction: number) => !gone && setProgress(fraction)),
+      )
+      .then((next) => !gone && setResult(next));
     return () => {
       gone = true;
     };
   }, [mesh, geometry, draftDeg, onBoard]);
-  const trouble = result ? result.counts.reduce((sum, count) => sum + (count === 0 ? 1 : 0), 0) / Math.max(1, result.counts.length) : 0;
+  const trouble = result
+    ? result.counts.reduce((sum, count) => sum + (count === 0 ? 1 : 0), 0) / Math.max(1, result.counts.length)
+    : 0;
   return { result, progress, trouble };
 }
 

@@ -12,7 +12,13 @@ export interface SurveyMap {
 }
 
 /** The map for a pull, kept up with a drag: while one is being worked out the newest pull waits, older ones are dropped. */
-export function useSurveyMap(mesh: TriangleMesh | null, geometry: Geometry | null, pull: Direction, draftDeg: number, onBoard: boolean): SurveyMap | null {
+export function useSurveyMap(
+  mesh: TriangleMesh | null,
+  geometry: Geometry | null,
+  pull: Direction,
+  draftDeg: number,
+  onBoard: boolean,
+): SurveyMap | null {
   const [map, setMap] = useState<SurveyMap | null>(null);
   const busy = useRef(false);
   const waiting = useRef<(() => void) | null>(null);

@@ -1,0 +1,162 @@
+/**
+ * `./run bench`: times every stage on scans of 62 000, 250 000 and 1 000 000 triangles and at steps of 8, 4 and 2 mm,
+ * and gives each as a ratio to references measured in the same run: closest points and first-hit rays of the
+ * three-mesh-bvh package on the same mesh, sampled. Writes bench-results/bench.json.
+ */
+import { mkdirSync, writeFileSync } from "node:fs";
+import { BufferAttribute, BufferGeometry, Ray, Vector3 } from "three";
+import { MeshBVH } from "three-mesh-bvh";
+import { writeStl } from "../core/export/stl.ts";
+import { plainContext } from "../core/job/context.ts";
+import { makeJacket } from "../core/jacket/jacket.ts";
+import { readScan } from "../core/mesh/io/index.ts";
+import type { TriangleMesh } from "../core/mesh/mesh.ts";
+import { repairScan } from "../core/mesh/repair.ts";
+import { planSections, SURVEY_DIRECTIONS, surveyRequestFor, surveyStage } from "../core/plan/sections.ts";
+import { newPlan } from "../core/plan/document.ts";
+import { threadCrew } from "../server/compute/crew.ts";
+
+const ctx = { ...plainContext, nowMs: () => performance.now() };
+const plan = newPlan();
+
+/** A bumpy body 1.8 m tall with folds at three scales: 2 n (n / 2 - 1) triangles. */
+function bumpyScan(n: number): Uint8Array {
+  const rings = n / 2;
+  const positions = new Float32Array(n * (rings + 1) * 3);
+  for (let j = 0; j <= rings; j++) {
+    const v = (Math.PI * j) / rings;
+    for (let i = 0; i < n; i++) {
+      const u = (2 * Math.PI * i) / n;
+      const r =
+        300 *
+        (1 +
+          0.25 * Math.sin(3 * u + 4 * v) +
+          0.1 * Math.sin(13 * u) * Math.sin(11 * v) +
+          0.02 * Math.sin(60 * u) * Math.sin(70 * v));
+      positions.set(
+        [r * Math.sin(v) * Math.cos(u) * 1.2, r * Math.sin(v) * Math.sin(u), 900 - 900 * Math.cos(v)],
+        3 * (i + n * j),
+      );
+    }
+  }
+  const triangles: number[] = [];
+  for (let j = 0; j < rings; j++) {
+    for (let i = 0; i < n; i++) {
+      const [a, b, c, d] = [i + n * j, ((i + 1) % n) + n * j, ((i + 1) % n) + n * (j + 1), i + n * (j + 1)];
+      if (j > 0) triangles.push(a, b, c);
+      if (j < rings - 1) triangles.push(a, c, d);
+    }
+  }
+  return writeStl({ positions, triangles: Uint32Array.from(triangles) });
+}
+
+async function timed<T>(work: () => T | Promise<T>): Promise<{ ms: number; value: T }> {
+  const started = performance.now();
+  const value = await work();
+  return { ms: performance.now() - started, value };
+}
+
+/** Milliseconds for a million closest points near the surface, and for a million first-hit rays, by the reference. */
+function reference(mesh: TriangleMesh): { closestMs: number; raysMs: number } {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute("position", new BufferAttribute(mesh.positions, 3));
+  geometry.setIndex(new BufferAttribute(mesh.triangles.slice(), 1));
+  const bvh = new MeshBVH(geometry);
+  const samples = 20_000;
+  const points = Array.from({ length: samples }, (_, k) => {
+    const v = 3 * Math.floor(((k * 0.618034) % 1) * (mesh.positions.length / 3));
+    return new Vector3(mesh.positions[v] + 9, mesh.positions[v + 1] - 7, mesh.positions[v + 2] + 5);
+  });
+  let started = performance.now();
+  for (const point of points) bvh.closestPointToPoint(point);
+  const closestMs = ((performance.now() - started) * 1e6) / samples;
+  started = performance.now();
+  for (const point of points) bvh.raycastFirst(new Ray(point, new Vector3(0.6, -0.64, 0.48)));
+  return { closestMs, raysMs: ((performance.now() - started) * 1e6) / samples };
+}
+
+interface Row {
+  readonly stage: string;
+  readonly triangles: number;
+  readonly stepMm: number | null;
+  readonly ms: number;
+  readonly ratio: number;
+  readonly against: string;
+}
+const rows: Row[] = [];
+const report = (row: Row) => {
+  rows.push(row);
+  process.stdout.write(
+    `${row.stage.padEnd(34)} ${String(row.triangles).padStart(8)} ${String(row.stepMm ?? "").padStart(4)} ${String(Math.round(row.ms)).padStart(7)} ms  ${row.ratio.toFixed(3)} of ${row.against}\n`,
+  );
+};
+
+async function benchScan(n: number, steps: readonly number[]): Promise<void> {
+  const bytes = bumpyScan(n);
+  const read = await timed(() => repairScan(readScan(bytes, "bench.stl").mesh).mesh);
+  const mesh = read.value;
+  const triangles = mesh.triangles.length / 3;
+  const { closestMs, raysMs } = reference(mesh);
+  const closest = "a million closest points";
+  report({
+    stage: "read and repair",
+    triangles,
+    stepMm: null,
+    ms: read.ms,
+    ratio: read.ms / closestMs,
+    against: closest,
+  });
+  for (const stepMm of steps) {
+    const jacket = await timed(() =>
+      makeJacket(mesh, { coats: plan.jacket.coats, smoothingMm: 20, rimWidthMm: 60, onBoard: true, stepMm }, ctx),
+    );
+    const { fieldMs, jacketMs } = jacket.value.timings;
+    report({ stage: "distance field", triangles, stepMm, ms: fieldMs, ratio: fieldMs / closestMs, against: closest });
+    report({
+      stage: "offset, closing, coats",
+      triangles,
+      stepMm,
+      ms: jacketMs,
+      ratio: jacketMs / closestMs,
+      against: closest,
+    });
+    if (stepMm !== 4) continue;
+    const request = surveyRequestFor(jacket.value, 40, 1, ctx);
+    const rays = `${SURVEY_DIRECTIONS} directions of rays`;
+    const raysAll = (raysMs * SURVEY_DIRECTIONS * (request.coarse.positions.length / 3)) / 1e6;
+    const survey = await timed(() => surveyStage(request, threadCrew, ctx));
+    report({
+      stage: `survey of ${SURVEY_DIRECTIONS} directions`,
+      triangles,
+      stepMm,
+      ms: survey.ms,
+      ratio: survey.ms / raysAll,
+      against: rays,
+    });
+    const sections = await timed(() =>
+      planSections(
+        jacket.value,
+        { request, table: survey.value },
+        { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, sectionWorthMm3: 0 },
+        ctx,
+      ),
+    );
+    report({
+      stage: "three sections, locks, fill, lines",
+      triangles,
+      stepMm,
+      ms: sections.ms,
+      ratio: sections.ms / closestMs,
+      against: closest,
+    });
+  }
+}
+
+await benchScan(250, [8, 4]);
+await benchScan(500, [8, 4]);
+await benchScan(1000, [8, 4, 2]);
+mkdirSync("bench-results", { recursive: true });
+writeFileSync("bench-results/bench.json", JSON.stringify({ memoryBytes: process.memoryUsage.rss(), rows }, null, 2));
+process.stdout.write(
+  `Peak resident memory about ${Math.round(process.memoryUsage.rss() / 1e6)} MB; written to bench-results/bench.json\n`,
+);

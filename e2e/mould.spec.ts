@@ -1,0 +1,115 @@
+import { expect, test } from "@playwright/test";
+import { writeStl } from "../core/export/stl.ts";
+import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
+import { mushroom } from "../core/testing/shapes.ts";
+import { CoursePage } from "./pages/course.ts";
+
+const small = writeStl(mushroom(60, 260, 130, 40, 96));
+
+test("from a dropped scan to a buying list, kept over a reload", async ({ page }) => {
+  const course = new CoursePage(page);
+  await page.goto("/");
+  await expect(page.getByText("Drop a scan of your piece here.")).toBeVisible();
+  await course.dropScan("toadstool.stl", small);
+  await course.settled();
+  await expect(page.getByText("300\u2009mm").first()).toBeVisible();
+
+  await course.goTo("Parting");
+  await expect(page.getByTestId("verdict")).toContainText("Yes: all");
+  await course.goTo("Materials");
+  await expect(page.getByText("Silicone base").first()).toBeVisible();
+  const plaster = await course.tally("Shell").textContent();
+  await page.getByText("Polyester and glass mat").click();
+  await course.settled();
+  await expect(course.tally("Shell")).not.toHaveText(plaster ?? "");
+  await expect(page.getByTestId("tally-difference").first()).toBeVisible();
+  await course.saved();
+
+  const started = Date.now();
+  await page.reload();
+  await course.settled();
+  expect(Date.now() - started).toBeLessThan(5000);
+  await expect(page.getByText("Laminating polyester resin").first()).toBeVisible();
+});
+
+test("a jacket edit moves the tally, and undo brings it back", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("toadstool-two.stl", small);
+  await course.settled();
+  await course.goTo("Jacket");
+  const before = await course.tally("Silicone").textContent();
+  await page.getByLabel("Thickness of coat 2").fill("6");
+  await expect(course.tally("Silicone")).not.toHaveText(before ?? "");
+  await course.settled();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(course.tally("Silicone")).toHaveText(before ?? "");
+  await course.saved();
+});
+
+test("a locked section says so, and where", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("toadstool-three.stl", small);
+  await course.settled();
+  await course.goTo("Parting");
+  const first = page.getByRole("button", { name: /Releases/ }).first();
+  await first.click();
+  // Both pulls straight up: under the cap nothing can leave.
+  await page.getByLabel("Elevation").fill("90");
+  await expect(page.getByTestId("verdict")).toContainText("locked", { timeout: 60_000 });
+  await expect(page.getByText(/does not release: a lock/).first()).toBeVisible();
+});
+
+test("two windows on one plan: the second is told and chooses", async ({ browser }) => {
+  const [one, two] = [await browser.newPage(), await browser.newPage()];
+  const first = new CoursePage(one);
+  await first.dropScan("toadstool-four.stl", small);
+  await first.settled();
+  await first.saved();
+  await two.goto(one.url());
+  const second = new CoursePage(two);
+  await second.settled();
+  const stored = one.waitForResponse((answer) => answer.request().method() === "PUT" && answer.url().endsWith("/plan"));
+  await one.getByLabel("Edition").fill("12");
+  expect((await stored).status()).toBe(200);
+  await two.getByLabel("Edition").fill("30");
+  await expect(two.getByRole("alertdialog")).toContainText("changed in another window");
+  await two.getByRole("button", { name: "Go on with mine" }).click();
+  await second.saved();
+  await one.reload();
+  await expect(one.getByLabel("Edition")).toHaveValue("30");
+});
+
+test("a file that is no scan is refused in plain words", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("letter.stl", Buffer.from("Dear workshop, the scan follows tomorrow. ".repeat(10)));
+  await expect(page.getByRole("alert")).toContainText("STL");
+});
+
+test("a scan of a real piece's size: coarse answer first, the page stays awake, cancel works", async ({ page }) => {
+  const course = new CoursePage(page);
+  const scan = writeStl(makeLamplighter(6.5));
+  await course.dropScan("lamplighter.stl", scan);
+  await page.waitForURL(/\/pieces\//);
+  // The longest the page was held up while the workers were busy.
+  await page.evaluate(() => {
+    const watch = window as unknown as { longest: number };
+    watch.longest = 0;
+    let last = performance.now();
+    const beat = () => {
+      const now = performance.now();
+      watch.longest = Math.max(watch.longest, now - last);
+      last = now;
+      setTimeout(beat, 5);
+    };
+    beat();
+  });
+  await expect(page.getByTestId("tally")).toHaveAttribute("data-quality", /coarse|settled/);
+  await course.settled();
+  await expect(page.getByText(/1\u20099\d\d\u2009mm/).first()).toBeVisible();
+  await course.goTo("Jacket");
+  await page.getByLabel("Smoothing").fill("26");
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByText(/Stopped/)).toBeVisible();
+  await page.getByRole("button", { name: "Try again" }).click();
+  await course.settled();
+});

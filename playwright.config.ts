@@ -1,0 +1,24 @@
+import { defineConfig } from "@playwright/test";
+import { CHROMIUM, CHROMIUM_FLAGS } from "./scripts/browser.ts";
+
+const port = Number(process.env.RIMEFELL_E2E_PORT ?? 4879);
+
+export default defineConfig({
+  testDir: "e2e",
+  timeout: 150_000,
+  expect: { timeout: 60_000 },
+  workers: 1,
+  reporter: [["list"]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_FLAGS },
+  },
+  webServer: {
+    command: "node --import tsx e2e/serve.ts",
+    url: `http://127.0.0.1:${port}/api/health`,
+    timeout: 120_000,
+    gracefulShutdown: { signal: "SIGTERM", timeout: 10_000 },
+    env: { RIMEFELL_PORT: String(port) },
+  },
+});

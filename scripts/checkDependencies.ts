@@ -1,0 +1,89 @@
+/** Arrows point inward: checks the rules of who may import whom, and that the check itself saw the code. */
+import { cruise, type ICruiseResult, type IForbiddenRuleType } from "dependency-cruiser";
+
+const CORE_ORDER = ["units", "mesh", "field", "survey", "jacket", "parting", "release", "plan"];
+
+const forbidden: IForbiddenRuleType[] = [
+  { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
+  {
+    name: "core-is-pure",
+    severity: "error",
+    from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/testing/" },
+    to: { dependencyTypes: ["core"] },
+  },
+  {
+    name: "core-knows-nobody",
+    severity: "error",
+    from: { path: "^core/" },
+    to: { path: "^(contract|server|web|demo|scripts)/" },
+  },
+  {
+    name: "core-without-hosts",
+    severity: "error",
+    from: { path: "^core/" },
+    to: { path: "node_modules/(three|react|express|sequelize|zod|comlink)/" },
+  },
+  {
+    name: "contract-over-core",
+    severity: "error",
+    from: { path: "^contract/" },
+    to: { path: "^(server|web|demo|scripts)/" },
+  },
+  {
+    name: "web-and-server-never-meet",
+    severity: "error",
+    from: { path: "^web/" },
+    to: { path: "^(server|demo|scripts)/" },
+  },
+  { name: "server-and-web-never-meet", severity: "error", from: { path: "^server/" }, to: { path: "^(web|demo)/" } },
+  {
+    name: "stations-apart",
+    severity: "error",
+    from: { path: "^web/stations/([^/]+)/" },
+    to: { path: "^web/stations/([^/]+)/", pathNot: "^web/stations/$1/" },
+  },
+  {
+    name: "three-only-in-scene",
+    severity: "error",
+    from: { path: "^web/", pathNot: "^web/scene/" },
+    to: { path: "node_modules/(@types/)?three/" },
+  },
+  // Inside the core, earlier folders know nothing of later ones.
+  ...CORE_ORDER.slice(0, -1).map(
+    (folder, k): IForbiddenRuleType => ({
+      name: `core-${folder}-knows-no-later`,
+      severity: "error",
+      from: { path: `^core/${folder}/`, pathNot: "\\.test\\.ts$" },
+      to: {
+        path: `^core/(${CORE_ORDER.slice(k + 1)
+          .filter((later) => !(folder === "survey" && later === "jacket"))
+          .join("|")})/`,
+      },
+    }),
+  ),
+];
+
+const { output } = await cruise(
+  ["core", "contract", "server", "web", "demo"],
+  {
+    ruleSet: { forbidden },
+    validate: true,
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: "node_modules" },
+    enhancedResolveOptions: { extensions: [".ts", ".tsx", ".js", ".json"] },
+  },
+  { extensions: [".ts", ".tsx", ".js"] } as never,
+);
+const { summary, modules } = output as ICruiseResult;
+const imports = summary.totalDependenciesCruised ?? 0;
+const own = modules.filter((module) => /^(core|contract|server|web|demo)\//.test(module.source)).length;
+if (own < 80 || imports < 200) {
+  process.stderr.write(
+    `The dependency check saw only ${own} modules and ${imports} imports: it is not looking at the code.\n`,
+  );
+  process.exit(1);
+}
+for (const violation of summary.violations)
+  process.stderr.write(`${violation.rule.name}: ${violation.from} -> ${violation.to}\n`);
+process.stdout.write(`${own} modules, ${imports} imports, ${summary.violations.length} against the rules.\n`);
+process.exit(summary.violations.length > 0 ? 1 : 0);

@@ -1,0 +1,89 @@
+/** `./run shots`: the pictures of the main views in docs/screenshots, from demo data in a folder of their own. */
+import { spawn } from "node:child_process";
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { chromium, type Page } from "@playwright/test";
+import { CHROMIUM, CHROMIUM_FLAGS } from "./browser.ts";
+
+const PORT = "4878";
+const base = `http://127.0.0.1:${PORT}`;
+const folder = "docs/screenshots";
+mkdirSync(folder, { recursive: true });
+const app = spawn(process.execPath, ["--import", "tsx", "scripts/launch/start.ts", "demo"], {
+  stdio: ["ignore", "inherit", "inherit"],
+  env: { ...process.env, RIMEFELL_PORT: PORT, RIMEFELL_DATA: process.env.RIMEFELL_SHOTS_DATA ?? join("data", "shots") },
+});
+
+async function healthy(): Promise<void> {
+  for (;;) {
+    if (app.exitCode !== null) throw new Error("The application did not start.");
+    if (
+      await fetch(`${base}/api/health`).then(
+        (answer) => answer.ok,
+        () => false,
+      )
+    )
+      return;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+}
+
+async function openAt(page: Page, piece: string, station: string): Promise<void> {
+  await page.goto(base);
+  await page.getByRole("link", { name: `Open ${piece}` }).click();
+  await page.locator('[data-testid=tally][data-quality="settled"]').waitFor({ timeout: 120_000 });
+  await page
+    .getByRole("navigation", { name: "Course" })
+    .getByRole("link", { name: new RegExp(station) })
+    .click();
+}
+
+/** The stage draws on demand: two frames after the last change it has settled. */
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.evaluate(
+    () => new Promise((resolve) => setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(resolve)), 900)),
+  );
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  process.stdout.write(`${name}.png\n`);
+}
+
+try {
+  await healthy();
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(base);
+  await page.getByRole("heading", { name: "The lamplighter" }).waitFor();
+  await shoot(page, "shelf");
+  await openAt(page, "The lamplighter", "Piece");
+  await page.getByRole("button", { name: "Person for size" }).click();
+  await shoot(page, "piece");
+  await openAt(page, "Dozing walrus", "Survey");
+  await page.getByRole("button", { name: "Right", exact: true }).last().click();
+  await page
+    .getByText("63 %")
+    .or(page.getByText(/locked/))
+    .first()
+    .waitFor();
+  await shoot(page, "survey");
+  await page.getByRole("button", { name: "Raking lamp" }).click();
+  await shoot(page, "survey-lamp");
+  await page
+    .getByRole("navigation", { name: "Course" })
+    .getByRole("link", { name: /Jacket/ })
+    .click();
+  await shoot(page, "jacket");
+  await openAt(page, "The lamplighter", "Parting");
+  await shoot(page, "parting");
+  await openAt(page, "Dozing walrus", "Parting");
+  for (const number of [1, 2]) await page.getByLabel(`Slide section ${number} out`).fill("0.35");
+  await shoot(page, "parting-apart");
+  await openAt(page, "Gulls over waves", "Materials");
+  await page.getByText("Silicone base").first().click();
+  await shoot(page, "materials");
+  await page.goto(`${base}/settings`);
+  await page.getByRole("heading", { name: "Settings" }).waitFor();
+  await shoot(page, "settings");
+  await browser.close();
+} finally {
+  app.kill("SIGTERM");
+}

@@ -1,0 +1,102 @@
+/** Kills without warning: what was acknowledged is there, what was not is there whole or not at all. */
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { QueryTypes } from "sequelize";
+import { afterAll, expect, it } from "vitest";
+import { newPlan } from "../core/plan/document.ts";
+import { writeStl } from "../core/export/stl.ts";
+import { sphere } from "../core/testing/shapes.ts";
+import { type PrivateDatabase, startDatabase } from "../scripts/launch/database.ts";
+import { openDatabase } from "./db/database.ts";
+import { type RunningServer, runServer } from "./testing/running.ts";
+
+const folder = mkdtempSync(join(tmpdir(), "rimefell-kill-"));
+let database: PrivateDatabase;
+let server: RunningServer;
+
+afterAll(async () => {
+  await server?.kill("SIGTERM");
+  await database?.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const json = { "content-type": "application/json" };
+
+async function makePiece(api: string): Promise<string> {
+  const scan = (await (
+    await fetch(`${api}/scans?name=ball.stl`, {
+      method: "POST",
+      body: writeStl(sphere(100, 16)) as Uint8Array<ArrayBuffer>,
+    })
+  ).json()) as { id: string };
+  const piece = (await (
+    await fetch(`${api}/pieces`, {
+      method: "POST",
+      headers: json,
+      body: JSON.stringify({ name: "Ball", scanId: scan.id, document: newPlan() }),
+    })
+  ).json()) as { id: string };
+  return piece.id;
+}
+
+const save = (api: string, id: string, revision: number) =>
+  fetch(`${api}/pieces/${id}/plan`, {
+    method: "PUT",
+    headers: json,
+    body: JSON.stringify({ revision, document: { ...newPlan(), brief: { ...newPlan().brief, edition: revision } } }),
+  });
+
+it("kill -9 of the server in mid-save", async () => {
+  database = await startDatabase(folder);
+  server = await runServer(database.url);
+  const id = await makePiece(server.api);
+  let acknowledged = 1;
+  const writing = (async () => {
+    for (;;) {
+      const answer = await save(server.api, id, acknowledged);
+      if (!answer.ok) return;
+      acknowledged++;
+      if (acknowledged === 12) void server.kill("SIGKILL");
+    }
+  })();
+  await writing.catch(() => undefined);
+  expect(acknowledged).toBeGreaterThanOrEqual(12);
+  server = await runServer(database.url);
+  const plan = (await (await fetch(`${server.api}/pieces/${id}/plan`)).json()) as {
+    revision: number;
+    document: { brief: { edition: number } };
+  };
+  // The save in flight may have landed or not; if it did, it did whole.
+  expect([acknowledged, acknowledged + 1]).toContain(plan.revision);
+  expect(plan.document.brief.edition).toBe(plan.revision - 1);
+});
+
+it("kill -9 of MariaDB in mid-upload", async () => {
+  const id = await makePiece(server.api);
+  let sent = 0;
+  const body = new ReadableStream<Uint8Array>({
+    async pull(controller) {
+      controller.enqueue(new Uint8Array(700_000).fill(sent));
+      if (++sent === 6) database.process.kill("SIGKILL");
+      if (sent === 40) controller.close();
+    },
+  });
+  const upload = await fetch(`${server.api}/scans?name=late.stl`, {
+    method: "POST",
+    body,
+    duplex: "half",
+  } as RequestInit).catch(() => null);
+  expect(upload?.ok ?? false).toBe(false);
+  await server.kill("SIGKILL");
+  database = await startDatabase(folder);
+  server = await runServer(database.url);
+  expect((await fetch(`${server.api}/pieces/${id}`)).status).toBe(200);
+  const sequelize = openDatabase(database.url);
+  const orphans = await sequelize.query<{ n: number }>(
+    "SELECT (SELECT COUNT(*) FROM blobs WHERE sha256 LIKE 'pending%') + (SELECT COUNT(*) FROM blob_chunks c LEFT JOIN blobs b ON b.id = c.blob_id WHERE b.id IS NULL) + (SELECT COUNT(*) FROM scans WHERE name = 'late.stl') AS n",
+    { type: QueryTypes.SELECT },
+  );
+  await sequelize.close();
+  expect(Number(orphans[0].n)).toBe(0);
+});
