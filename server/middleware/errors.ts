@@ -17,12 +17,10 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     }
     const problem = asProblem(error);
     if (problem.code === "internal") log.error({ err: error, path: request.path }, "unexpected error");
-    response
-      .status(problem.status)
-      .json({
-        error: { code: problem.code, message: problem.message, fields: problem.more.fields },
-        ...problem.more.body,
-      });
+    response.status(problem.status).json({
+      error: { code: problem.code, message: problem.message, fields: problem.more.fields },
+      ...problem.more.body,
+    });
   };
 }
 

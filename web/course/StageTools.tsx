@@ -26,17 +26,15 @@ export function StageTools({ planning, piece }: { planning: Planning; piece: Pie
   const { bundle, quality } = planning;
   useEffect(() => {
     if (!stage || piece.hasCover || quality !== "settled" || !bundle) return;
-    void stage
-      .picture(COVER.width, COVER.height)
-      .then(
-        (image) =>
-          image &&
-          call(`/pieces/${piece.id}/cover`, {
-            method: "PUT",
-            headers: { "content-type": "image/png" },
-            body: image,
-          }).catch(() => undefined),
-      );
+    void stage.picture(COVER.width, COVER.height).then(
+      (image) =>
+        image &&
+        call(`/pieces/${piece.id}/cover`, {
+          method: "PUT",
+          headers: { "content-type": "image/png" },
+          body: image,
+        }).catch(() => undefined),
+    );
   }, [stage, piece.hasCover, piece.id, quality, bundle]);
   return (
     <>
