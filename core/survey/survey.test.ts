@@ -1,0 +1,162 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { dealSurvey, runJob } from "../job/job.ts";
+import { meshBox } from "../mesh/mesh.ts";
+import { mushroom, sphere, torus } from "../testing/shapes.ts";
+import { columnPoint, visitColumns } from "./columns.ts";
+import { bearingAndElevation, type Direction, directionFrom, dot, frameAcross, pullDirections } from "./directions.ts";
+import { FREE, freeCounts, LOCKED, LOW_DRAFT, surveyMap } from "./map.ts";
+import { surveyDirections } from "./survey.ts";
+
+describe("pulls", () => {
+  it("are unit, never into the board, and level ones come with their contrary", () => {
+    const pulls = pullDirections(200, true);
+    expect(pulls.length).toBeGreaterThan(180);
+    for (const d of pulls) {
+      expect(Math.hypot(...d)).toBeCloseTo(1, 9);
+      expect(d[2]).toBeGreaterThanOrEqual(0);
+      if (d[2] === 0) expect(pulls.some((other) => dot(other, d) < -1 + 1e-9)).toBe(true);
+    }
+  });
+
+  it("floating, each has its exact contrary", () => {
+    const pulls = pullDirections(200, false);
+    for (const d of pulls) expect(pulls.some((other) => dot(other, d) < -1 + 1e-9)).toBe(true);
+  });
+
+  it("are dense: no direction is farther than 14 degrees from one", () => {
+    const pulls = pullDirections(200, false);
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        fc.double({ min: -90, max: 90, noNaN: true }),
+        (b, e) => {
+          const d = directionFrom(b, e);
+          expect(Math.max(...pulls.map((pull) => dot(pull, d)))).toBeGreaterThan(Math.cos((14 * Math.PI) / 180));
+        },
+      ),
+      { seed: 3 },
+    );
+  });
+
+  it("bearing and elevation go there and back; frames are right-handed", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 359, noNaN: true }),
+        fc.double({ min: -89, max: 89, noNaN: true }),
+        (b, e) => {
+          const d = directionFrom(b, e);
+          const back = bearingAndElevation(d);
+          expect(back.elevationDeg).toBeCloseTo(e, 6);
+          expect(Math.cos(((back.bearingDeg - b) * Math.PI) / 180)).toBeCloseTo(1, 9);
+          const { u, v } = frameAcross(d);
+          expect(Math.abs(dot(u, d)) + Math.abs(dot(v, d)) + Math.abs(dot(u, v))).toBeLessThan(1e-9);
+          expect(
+            u[0] * (v[1] * d[2] - v[2] * d[1]) +
+              u[1] * (v[2] * d[0] - v[0] * d[2]) +
+              u[2] * (v[0] * d[1] - v[1] * d[0]),
+          ).toBeCloseTo(1, 9);
+        },
+      ),
+      { seed: 4 },
+    );
+    expect(bearingAndElevation([0, -1, 0])).toEqual({ bearingDeg: 0, elevationDeg: 0 });
+    expect(bearingAndElevation([-1, 0, 0]).bearingDeg).toBeCloseTo(90);
+  });
+});
+
+describe("columns of blocked space", () => {
+  it("under a mushroom's cap run from the board to the cap", () => {
+    const piece = mushroom(40, 200, 90, 30, 96);
+    let volume = 0;
+    const lines: number[] = [];
+    const frame = visitColumns(piece, [0, 0, 1], 4, 0, (line, from, to, first) => {
+      expect(from).toBeCloseTo(0, 3);
+      expect(to).toBeCloseTo(200, 3);
+      expect(first).toBe(-1);
+      lines.push(line);
+      volume += 16 * (to - from);
+    });
+    const foot = new Float64Array(3);
+    for (const line of lines) {
+      columnPoint(frame, line, 0, foot);
+      expect(Math.hypot(foot[0], foot[1])).toBeGreaterThan(39);
+      expect(Math.hypot(foot[0], foot[1])).toBeLessThan(91);
+    }
+    expect(volume / (Math.PI * (90 ** 2 - 40 ** 2) * 200)).toBeCloseTo(1, 1);
+  });
+
+  it("across a ring's hole run from wall to wall", () => {
+    let widest = 0;
+    visitColumns(torus(100, 30, 96, 48), [1, 0, 0], 4, null, (_line, from, to, first) => {
+      if (first >= 0) widest = Math.max(widest, to - from);
+    });
+    // 140 mm at mid height, where the hole is narrowest; nearly 200 where its walls roll away.
+    expect(widest).toBeGreaterThan(139);
+    expect(widest).toBeLessThan(200);
+  });
+
+  it("are none for a convex body seen from behind its own horizon but those behind it", () => {
+    const ball = sphere(50, 32);
+    const back = meshBox(ball).min[2];
+    visitColumns(ball, [0, 0, 1], 5, null, (_line, from, _to, first) => {
+      expect(first).toBe(-1);
+      expect(from).toBeCloseTo(back, 4);
+    });
+  });
+});
+
+describe("the survey", () => {
+  const request = {
+    mesh: mushroom(40, 120, 90, 30, 64),
+    directions: pullDirections(24, true),
+    spacingMm: 6,
+    boardMm: 0,
+    fillDepthMm: 40,
+  };
+
+  it("charges nothing sideways at the stem's free side and much from above", () => {
+    const sideways = surveyDirections({ ...request, directions: [[1, 0, 0]] });
+    const above = surveyDirections({ ...request, directions: [[0, 0, 1]] });
+    const sum = (row: Float32Array) => row.reduce((total, value) => total + value, 0);
+    expect(sum(above)).toBeGreaterThan(Math.PI * (90 ** 2 - 40 ** 2) * 120);
+    const facing = Array.from({ length: sideways.length }, (_, v) => v).filter(
+      (v) => request.mesh.positions[3 * v] > 20,
+    );
+    expect(facing.reduce((total, v) => total + sideways[v], 0)).toBe(0);
+  });
+
+  it("is the same to the bit whether one thread does it or three", () => {
+    const alone = surveyDirections(request);
+    const { jobs, gather } = dealSurvey(request, 3);
+    const shared = gather(
+      jobs.map((job) => {
+        const result = runJob(job, () => {});
+        if (!result.ok) throw new Error(result.detail);
+        return result.cost;
+      }),
+    );
+    expect(Buffer.from(shared.buffer).equals(Buffer.from(alone.buffer))).toBe(true);
+  });
+});
+
+describe("maps", () => {
+  it("of a ball along a pull: half free, half locked, a thin band of low draft between", () => {
+    const ball = sphere(80, 64);
+    const pull: Direction = [0.6, 0, 0.8];
+    const map = surveyMap(ball, pull, 3, 3, null);
+    for (let v = 0; v < map.length; v++) {
+      const facing = (ball.positions[3 * v] * pull[0] + ball.positions[3 * v + 2] * pull[2]) / 80;
+      if (facing > 0.08) expect(map[v]).toBe(FREE);
+      else if (facing < -0.08) expect(map[v]).toBe(LOCKED);
+      else if (Math.abs(facing) < 0.03) expect(map[v]).toBe(LOW_DRAFT);
+    }
+  });
+
+  it("count every pull a place is free from", () => {
+    const counts = freeCounts(sphere(80, 24), pullDirections(40, false), 1, 5, null, () => {});
+    const most = pullDirections(40, false).length;
+    // Each place of a ball sees just about half of all directions.
+    for (const count of counts) expect(Math.abs(count / most - 0.5)).toBeLessThan(0.12);
+  });
+});
