@@ -67,16 +67,27 @@ export function vertexNormals(mesh: TriangleMesh): { normals: Float32Array; area
     const ny = uz * vx - ux * vz;
     const nz = ux * vy - uy * vx;
     const area = Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
-    for (const v of [a, b, c]) {
-      normals[v] += nx;
-      normals[v + 1] += ny;
-      normals[v + 2] += nz;
-      areasMm2[v / 3] += area / 3;
-    }
+    normals[a] += nx;
+    normals[a + 1] += ny;
+    normals[a + 2] += nz;
+    normals[b] += nx;
+    normals[b + 1] += ny;
+    normals[b + 2] += nz;
+    normals[c] += nx;
+    normals[c + 1] += ny;
+    normals[c + 2] += nz;
+    areasMm2[a / 3] += area / 3;
+    areasMm2[b / 3] += area / 3;
+    areasMm2[c / 3] += area / 3;
   }
   for (let v = 0; v < normals.length; v += 3) {
-    const length = Math.hypot(normals[v], normals[v + 1], normals[v + 2]) || 1;
-    for (let a = 0; a < 3; a++) normals[v + a] /= length;
+    const x = normals[v];
+    const y = normals[v + 1];
+    const z = normals[v + 2];
+    const length = Math.sqrt(x * x + y * y + z * z) || 1;
+    normals[v] = x / length;
+    normals[v + 1] = y / length;
+    normals[v + 2] = z / length;
   }
   return { normals, areasMm2 };
 }

@@ -1,14 +1,14 @@
 /** `./run start`, `demo` and `dev`: database, build, server, and a clean end. */
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWeb } from "./build.ts";
 import { type PrivateDatabase, SetupProblem, startDatabase } from "./database.ts";
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "../..");
 const mode = process.argv[2] ?? "start";
-const dataFolder = process.env.RIMEFELL_DATA ?? join(root, "data");
+const dataFolder = resolve(process.env.RIMEFELL_DATA ?? join(root, "data"));
 const port = process.env.RIMEFELL_PORT ?? "4870";
 const host = process.env.RIMEFELL_HOST ?? "127.0.0.1";
 const children: ChildProcess[] = [];

@@ -274,7 +274,8 @@ export class Stage {
       left: [-1, 0, 0.08],
       right: [1, 0, 0.08],
       above: [0, -0.02, 1],
-      "three-quarter": [0.45, -1, 0.3],
+      // A relief lying on its board is looked down upon.
+      "three-quarter": this.liesFlat() ? [0.25, -0.75, 0.95] : [0.45, -1, 0.3],
       pull: along ? [along[0], along[1], along[2]] : [0, -1, 0],
     };
     const d = new THREE.Vector3(...from[view]).normalize();
@@ -286,6 +287,11 @@ export class Stage {
     this.camera.updateProjectionMatrix();
     this.controls.update();
     this.draw();
+  }
+
+  private liesFlat(): boolean {
+    const size = this.piece.geometry.boundingBox?.getSize(new THREE.Vector3());
+    return size !== undefined && size.z < 0.25 * Math.min(size.x, size.y);
   }
 
   /** How far to stand so that the piece's box just fills the stage, seen along -d. */

@@ -28,23 +28,26 @@ export function boardWithScale(box: THREE.Box3, night: boolean): THREE.Group {
   return group;
 }
 
-/** A standing figure of 1.75 m, plain as a lay figure. */
+/** A standing figure of 1.75 m, plain as a lay figure, behind the piece and to its left. */
 export function personForSize(box: THREE.Box3): THREE.Group {
   const group = new THREE.Group();
-  const cloth = new THREE.MeshStandardMaterial({ color: "#7d8a91", roughness: 1, transparent: true, opacity: 0.6 });
-  const add = (shape: THREE.BufferGeometry, x: number, z: number, tilt = 0) => {
-    const mesh = new THREE.Mesh(shape, cloth);
-    mesh.rotation.set(Math.PI / 2, 0, 0);
-    mesh.rotateZ(tilt);
+  const cloth = new THREE.MeshStandardMaterial({ color: "#8a979e", roughness: 1, transparent: true, opacity: 0.7 });
+  const add = (shape: THREE.BufferGeometry, x: number, z: number, lean = 0) => {
+    const mesh = new THREE.Mesh(shape.rotateX(Math.PI / 2).rotateY(lean), cloth);
     mesh.position.set(x, 0, z);
     group.add(mesh);
   };
-  add(new THREE.SphereGeometry(105, 20, 16), 0, 1640);
-  add(new THREE.CapsuleGeometry(150, 380, 6, 16), 0, 1190);
+  add(new THREE.SphereGeometry(98, 24, 18).scale(0.82, 1.15, 1), 0, 1636);
+  add(new THREE.CylinderGeometry(46, 52, 90, 16), 0, 1500);
+  // Shoulders to waist, and waist to hips.
+  add(new THREE.CylinderGeometry(205, 140, 420, 28), 0, 1255);
+  add(new THREE.CylinderGeometry(140, 168, 210, 28), 0, 940);
   for (const side of [-1, 1]) {
-    add(new THREE.CapsuleGeometry(72, 720, 6, 12), side * 90, 432);
-    add(new THREE.CapsuleGeometry(48, 560, 6, 12), side * 232, 1120, side * 0.12);
+    add(new THREE.CylinderGeometry(86, 46, 800, 18), side * 84, 440);
+    add(new THREE.SphereGeometry(58, 16, 12), side * 84, 42);
+    add(new THREE.CylinderGeometry(54, 32, 640, 14), side * 246, 1130, side * -0.09);
   }
-  group.position.set(box.max.x + 480, (box.min.y + box.max.y) / 2, 0);
+  group.scale.y = 0.62;
+  group.position.set(box.min.x - 420, box.max.y + 150, 0);
   return group;
 }

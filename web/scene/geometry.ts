@@ -35,35 +35,36 @@ export function markerLine(points: Float32Array, closed: boolean, radiusMm: numb
 export function stencilPlace(mesh: TriangleMesh): { at: THREE.Vector3; facing: THREE.Vector3 } {
   const { normals, areasMm2 } = vertexNormals(mesh);
   const p = mesh.positions;
-  const middle = new THREE.Vector3();
-  const mean = new THREE.Vector3();
+  const sums = [0, 0, 0, 0, 0, 0];
   let total = 0;
   for (let v = 0; v < areasMm2.length; v++) {
     const w = areasMm2[v];
     total += w;
-    middle.add(new THREE.Vector3(p[3 * v], p[3 * v + 1], p[3 * v + 2]).multiplyScalar(w));
-    mean.add(new THREE.Vector3(normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]).multiplyScalar(w));
+    for (let a = 0; a < 3; a++) {
+      sums[a] += w * p[3 * v + a];
+      sums[3 + a] += w * normals[3 * v + a];
+    }
   }
-  middle.divideScalar(total || 1);
-  mean.normalize();
+  const [mx, my, mz] = sums.slice(0, 3).map((sum) => sum / (total || 1));
+  const mean = new THREE.Vector3(sums[3], sums[4], sums[5]).normalize();
   let best = 0;
   let least = Infinity;
-  const at = new THREE.Vector3();
-  const n = new THREE.Vector3();
   for (let v = 0; v < areasMm2.length; v++) {
-    at.set(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
-    n.set(normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]);
+    const dx = p[3 * v] - mx;
+    const dy = p[3 * v + 1] - my;
+    const dz = p[3 * v + 2] - mz;
+    const out = dx * mean.x + dy * mean.y + dz * mean.z;
+    const facing = normals[3 * v] * mean.x + normals[3 * v + 1] * mean.y + normals[3 * v + 2] * mean.z;
     // Near the middle, facing out, and where the skin stands proud.
-    const cost = at.distanceTo(middle) - 0.8 * at.clone().sub(middle).dot(mean) + 220 * (1 - n.dot(mean));
+    const cost = Math.sqrt(dx * dx + dy * dy + dz * dz) - 0.8 * out + 220 * (1 - facing);
     if (cost < least) {
       least = cost;
       best = v;
     }
   }
+  const facing = new THREE.Vector3(normals[3 * best], normals[3 * best + 1], normals[3 * best + 2]);
   return {
     at: new THREE.Vector3(p[3 * best], p[3 * best + 1], p[3 * best + 2]),
-    facing: new THREE.Vector3(normals[3 * best], normals[3 * best + 1], normals[3 * best + 2])
-      .lerp(mean, 0.5)
-      .normalize(),
+    facing: facing.lerp(mean, 0.5).normalize(),
   };
 }

@@ -15,12 +15,17 @@ export const rubber = () =>
     side: THREE.DoubleSide,
   });
 export const marker = () => new THREE.MeshStandardMaterial({ color: "#16305c", roughness: 0.6 });
-export const sectionSkin = (number: number) =>
-  new THREE.MeshStandardMaterial({
-    color: SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length].css,
-    roughness: 0.8,
+/** A little light of its own keeps the form readable in the darker pigments. */
+export function sectionSkin(number: number): THREE.MeshStandardMaterial {
+  const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
+  return new THREE.MeshStandardMaterial({
+    color: css,
+    emissive: css,
+    emissiveIntensity: 0.22,
+    roughness: 0.72,
     side: THREE.DoubleSide,
   });
+}
 
 /**
  * Raking light: lit from one side alone, with the line where light meets shadow drawn in.
