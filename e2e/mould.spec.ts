@@ -4,8 +4,11 @@ import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
 import { mushroom } from "../core/testing/shapes.ts";
 import { CoursePage } from "./pages/course.ts";
 
-/** What the page may be held up by in software rendering on two cores; the aim is 100 ms on a plain laptop. */
-const LONGEST_HOLD_MS = 400;
+/**
+ * What the page may be held up by where WebGL is drawn in software on two cores that are also computing: nearly all of
+ * it is that drawing. Geometry on the page instead of in the workers would take many seconds.
+ */
+const LONGEST_HOLD_MS = 900;
 
 const small = writeStl(mushroom(60, 260, 130, 40, 96));
 
