@@ -1,5 +1,5 @@
 /** Figures as this workshop shows them. */
-import { createContext, useContext } from "react";
+import { createContext, useContext, useMemo } from "react";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
 import { formatArea, formatLength, formatMass, formatMoneyMinor, formatVolume } from "../../core/units/index.ts";
 
@@ -7,12 +7,16 @@ export const SettingsContext = createContext<Settings>({ ...DEFAULT_SETTINGS, me
 
 export function useShow() {
   const { units, rates } = useContext(SettingsContext);
+  return useMemo(() => showWith(units, rates.currency), [units, rates.currency]);
+}
+
+function showWith(units: Settings["units"], currency: string) {
   return {
     length: (mm: number) => formatLength(mm, units),
     area: (mm2: number) => formatArea(mm2, units),
     mass: (g: number) => formatMass(g, units),
     volume: (mm3: number) => formatVolume(mm3, units),
-    money: (minor: number) => formatMoneyMinor(minor, rates.currency),
+    money: (minor: number) => formatMoneyMinor(minor, currency),
     hours: (minutes: number) => `${(minutes / 60).toFixed(minutes < 600 ? 1 : 0)}\u2009h`,
     units,
   };

@@ -20,6 +20,7 @@ import {
   vertexPainted,
 } from "./materials.ts";
 import { stencil } from "./stencil.ts";
+import { tag } from "./tag.ts";
 
 export type NamedView = "front" | "back" | "left" | "right" | "above" | "pull" | "three-quarter";
 export type PieceLook =
@@ -55,6 +56,7 @@ export class Stage {
   private readonly lines = new THREE.Group();
   private readonly locks = new THREE.Group();
   private readonly picks = new THREE.Group();
+  private readonly tags = new THREE.Group();
   private readonly surroundings = new THREE.Group();
   private readonly handles = new Map<string, DirectionHandle>();
   private readonly cut = new THREE.Plane(new THREE.Vector3(-1, 0, 0), 1e6);
@@ -92,7 +94,16 @@ export class Stage {
     this.light();
     this.jacket.material.clippingPlanes = [this.cut];
     this.jacket.visible = false;
-    this.scene.add(this.piece, this.jacket, this.sections, this.lines, this.locks, this.picks, this.surroundings);
+    this.scene.add(
+      this.piece,
+      this.jacket,
+      this.sections,
+      this.lines,
+      this.locks,
+      this.picks,
+      this.tags,
+      this.surroundings,
+    );
     this.observer = new ResizeObserver(() => this.resize());
     this.observer.observe(host);
     this.listen();
@@ -203,6 +214,13 @@ export class Stage {
     this.empty(this.lines);
     for (const line of lines)
       this.lines.add(new THREE.Mesh(markerLine(line.points, line.closed, this.radius * 0.0045), marker()));
+    this.draw();
+  }
+
+  /** Small tags that always face the viewer, at places on the piece. */
+  setTags(tags: readonly { at: readonly [number, number, number]; text: string }[]): void {
+    this.empty(this.tags);
+    for (const { at, text } of tags) this.tags.add(tag(text, new THREE.Vector3(...at), this.radius * 0.075));
     this.draw();
   }
 

@@ -28,8 +28,14 @@ export function PartingStation({ document, planning }: StationProps) {
     );
     stage.setLines(bundle.lines);
     stage.setLocks(bundle.lockPoints);
+    stage.setTags(
+      bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
+        at && openMm3 > 0 ? [{ at, text: `${section} locks, ${show.volume(openMm3)}` }] : [],
+      ),
+    );
     setSlide({});
-  }, [stage, bundle, onBoard]);
+  }, [stage, bundle, onBoard, show.volume]);
+  useEffect(() => () => stage?.setTags([]), [stage]);
   useEffect(() => {
     for (const section of sections) stage?.slideSection(section.number, slide[section.number] ?? 0);
   }, [stage, sections, slide]);

@@ -1,0 +1,137 @@
+import { describe, expect, it } from "vitest";
+import { newPlan, type PlanDocument } from "../core/plan/document.ts";
+import { apiError, errorCodes } from "./error.ts";
+import { changePiece, createPiece, savePlan } from "./pieces.ts";
+import { planDocument, upgradePlan } from "./plan.ts";
+import { resultKey } from "./scans.ts";
+import { DEFAULT_SETTINGS, settings } from "./settings.ts";
+
+/** A fresh plan with one place changed to something wrong. */
+function spoiled(change: (plan: Record<string, Record<string, unknown>>) => void): unknown {
+  const plan = JSON.parse(JSON.stringify(newPlan())) as Record<string, Record<string, unknown>>;
+  change(plan);
+  return plan;
+}
+
+describe("the plan document", () => {
+  it("survives the wire unchanged", () => {
+    const plan: PlanDocument = {
+      ...newPlan({ unit: "in", up: "-y" }),
+      parting: {
+        sections: 3,
+        pulls: [
+          [0.6, 0, 0.8],
+          [0, -1, 0],
+        ],
+        fillDepthMm: 25,
+      },
+    };
+    expect(upgradePlan(JSON.parse(JSON.stringify(plan)))).toEqual(plan);
+  });
+
+  it.each([
+    [
+      "an unknown version",
+      (p: Record<string, unknown>) => {
+        p.version = 99;
+      },
+      "version",
+    ],
+    [
+      "a unit nobody uses",
+      (p: { seat: Record<string, unknown> }) => {
+        p.seat.unit = "furlong";
+      },
+      "seat.unit",
+    ],
+    [
+      "no coats",
+      (p: { jacket: Record<string, unknown> }) => {
+        p.jacket.coats = [];
+      },
+      "jacket.coats",
+    ],
+    [
+      "a coat as thick as a wall",
+      (p: { jacket: { coats: { thicknessMm: number }[] } }) => {
+        p.jacket.coats[0].thicknessMm = 400;
+      },
+      "jacket.coats.0.thicknessMm",
+    ],
+    [
+      "a pull without length",
+      (p: { survey: Record<string, unknown> }) => {
+        p.survey.pull = [0, 0, 0];
+      },
+      "survey.pull",
+    ],
+    [
+      "a pull of two figures",
+      (p: { parting: Record<string, unknown> }) => {
+        p.parting.pulls = [[1, 0]];
+      },
+      "parting.pulls.0",
+    ],
+    [
+      "a shell of papier mache",
+      (p: { shell: Record<string, unknown> }) => {
+        p.shell.system = "papier-mache";
+      },
+      "shell.system",
+    ],
+    [
+      "half a cast",
+      (p: { brief: Record<string, unknown> }) => {
+        p.brief.edition = 0.5;
+      },
+      "brief.edition",
+    ],
+    [
+      "a smoothing that is no number",
+      (p: { jacket: Record<string, unknown> }) => {
+        p.jacket.smoothingMm = Number.NaN;
+      },
+      "jacket.smoothingMm",
+    ],
+  ])("refuses %s and says where", (_name, change, place) => {
+    const read = planDocument.safeParse(spoiled(change as never));
+    expect(read.success).toBe(false);
+    expect(read.error?.issues.some((issue) => issue.path.join(".").startsWith(place))).toBe(true);
+  });
+});
+
+describe("requests", () => {
+  const id = "7d444840-9dc0-41d1-b245-5ffdce74fad2";
+  it("a new piece needs a name, trimmed", () => {
+    expect(createPiece.parse({ name: "  Bust ", scanId: id, document: newPlan() }).name).toBe("Bust");
+    expect(createPiece.safeParse({ name: " ", scanId: id, document: newPlan() }).success).toBe(false);
+    expect(createPiece.safeParse({ name: "x".repeat(121), scanId: id, document: newPlan() }).success).toBe(false);
+  });
+  it("a change must change something", () => {
+    expect(changePiece.safeParse({}).success).toBe(false);
+    expect(changePiece.safeParse({ station: "kitchen" }).success).toBe(false);
+    expect(changePiece.parse({ away: true })).toEqual({ away: true });
+  });
+  it("a save names the revision it was made on", () => {
+    expect(savePlan.safeParse({ document: newPlan() }).success).toBe(false);
+    expect(savePlan.safeParse({ revision: 0, document: newPlan() }).success).toBe(false);
+  });
+  it("a result's key is a hash and nothing else", () => {
+    expect(resultKey.safeParse("a".repeat(64)).success).toBe(true);
+    for (const bad of ["", "A".repeat(64), "../../etc/passwd", "g".repeat(64)])
+      expect(resultKey.safeParse(bad).success).toBe(false);
+  });
+});
+
+it("settings hold together: the defaults pass, money without sense does not", () => {
+  const whole = { ...DEFAULT_SETTINGS, memberName: "Ines" };
+  expect(settings.parse(whole)).toEqual(whole);
+  expect(settings.safeParse({ ...whole, memberName: "" }).success).toBe(false);
+  expect(settings.safeParse({ ...whole, rates: { ...whole.rates, hourMinor: -5 } }).success).toBe(false);
+  expect(settings.safeParse({ ...whole, rates: { ...whole.rates, hourMinor: 12.5 } }).success).toBe(false);
+});
+
+it("every error code fits the one shape", () => {
+  for (const code of errorCodes) expect(apiError.safeParse({ error: { code, message: "m" } }).success).toBe(true);
+  expect(apiError.safeParse({ error: { code: "teapot", message: "m" } }).success).toBe(false);
+});

@@ -1,0 +1,34 @@
+/** A tag of paper with a few words on it, always facing the viewer and never hidden. */
+import * as THREE from "three";
+
+export function tag(text: string, at: THREE.Vector3, heightMm: number): THREE.Sprite {
+  const canvas = document.createElement("canvas");
+  const pen = canvas.getContext("2d");
+  const font = `600 44px "Atkinson Hyperlegible Next Variable", sans-serif`;
+  let width = 200;
+  if (pen) {
+    pen.font = font;
+    width = Math.ceil(pen.measureText(text).width) + 48;
+    canvas.width = width;
+    canvas.height = 72;
+    pen.font = font;
+    pen.fillStyle = "#fbf9f5";
+    pen.strokeStyle = "#b3401f";
+    pen.lineWidth = 5;
+    pen.beginPath();
+    pen.roundRect(3, 3, width - 6, 66, 8);
+    pen.fill();
+    pen.stroke();
+    pen.fillStyle = "#9a2c12";
+    pen.textBaseline = "middle";
+    pen.fillText(text, 24, 38);
+  }
+  const texture = new THREE.CanvasTexture(canvas);
+  texture.colorSpace = THREE.SRGBColorSpace;
+  const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, depthTest: false, transparent: true }));
+  sprite.scale.set((heightMm * width) / 72, heightMm, 1);
+  sprite.center.set(0.5, -0.25);
+  sprite.position.copy(at);
+  sprite.renderOrder = 3;
+  return sprite;
+}
