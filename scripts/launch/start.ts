@@ -1,6 +1,7 @@
 /** `./run start`, `demo` and `dev`: database, build, server, and a clean end. */
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWeb } from "./build.ts";
@@ -27,6 +28,14 @@ async function end(code: number): Promise<void> {
   await database?.stop();
   rmSync(join(dataFolder, "server.pid"), { force: true });
   process.exit(code);
+}
+
+function isFree(wanted: number, address: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const probe = createServer();
+    probe.once("error", (error: NodeJS.ErrnoException) => resolve(error.code !== "EADDRINUSE"));
+    probe.listen(wanted, address, () => probe.close(() => resolve(true)));
+  });
 }
 
 /** A server of ours that outlived its launcher would hold the port. */
@@ -72,6 +81,8 @@ async function healthy(server: ChildProcess): Promise<void> {
 async function main(): Promise<void> {
   mkdirSync(dataFolder, { recursive: true });
   stopLeftoverServer();
+  if (!(await isFree(Number(port), host)))
+    throw new SetupProblem(`Port ${port} is taken by another program; set RIMEFELL_PORT to another.`);
   if (!process.env.RIMEFELL_DATABASE_URL) database = await startDatabase(dataFolder);
   const env = {
     ...process.env,

@@ -220,7 +220,9 @@ export class Stage {
   /** Small tags that always face the viewer, at places on the piece. */
   setTags(tags: readonly { at: readonly [number, number, number]; text: string }[]): void {
     this.empty(this.tags);
-    for (const { at, text } of tags) this.tags.add(tag(text, new THREE.Vector3(...at), this.radius * 0.075));
+    tags.forEach(({ at, text }, k) => {
+      this.tags.add(tag(text, new THREE.Vector3(...at), this.radius * 0.07, k));
+    });
     this.draw();
   }
 

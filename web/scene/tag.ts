@@ -1,7 +1,7 @@
 /** A tag of paper with a few words on it, always facing the viewer and never hidden. */
 import * as THREE from "three";
 
-export function tag(text: string, at: THREE.Vector3, heightMm: number): THREE.Sprite {
+export function tag(text: string, at: THREE.Vector3, heightMm: number, row: number): THREE.Sprite {
   const canvas = document.createElement("canvas");
   const pen = canvas.getContext("2d");
   const font = `600 44px "Atkinson Hyperlegible Next Variable", sans-serif`;
@@ -27,7 +27,8 @@ export function tag(text: string, at: THREE.Vector3, heightMm: number): THREE.Sp
   texture.colorSpace = THREE.SRGBColorSpace;
   const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, depthTest: false, transparent: true }));
   sprite.scale.set((heightMm * width) / 72, heightMm, 1);
-  sprite.center.set(0.5, -0.25);
+  // Tags of neighbouring places stand one above the other.
+  sprite.center.set(0.5, -0.25 - 1.15 * row);
   sprite.position.copy(at);
   sprite.renderOrder = 3;
   return sprite;

@@ -30,7 +30,7 @@ export function PartingStation({ document, planning }: StationProps) {
     stage.setLocks(bundle.lockPoints);
     stage.setTags(
       bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
-        at && openMm3 > 0 ? [{ at, text: `${section} locks, ${show.volume(openMm3)}` }] : [],
+        at && openMm3 > 0 ? [{ at, text: `section ${section} locked: ${show.volume(openMm3)}` }] : [],
       ),
     );
     setSlide({});
