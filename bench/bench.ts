@@ -12,7 +12,8 @@ import { makeJacket } from "../core/jacket/jacket.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
-import { planSections, SURVEY_DIRECTIONS, surveyRequestFor, surveyStage } from "../core/plan/sections.ts";
+import { THOROUGH } from "../core/parting/suggest.ts";
+import { planSections, surveyRequestFor, surveyStage } from "../core/plan/sections.ts";
 import { newPlan } from "../core/plan/document.ts";
 import { threadCrew } from "../server/compute/crew.ts";
 
@@ -122,11 +123,11 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
     });
     if (stepMm !== 4) continue;
     const request = surveyRequestFor(jacket.value, 40, 1, ctx);
-    const rays = `${SURVEY_DIRECTIONS} directions of rays`;
-    const raysAll = (raysMs * SURVEY_DIRECTIONS * (request.coarse.positions.length / 3)) / 1e6;
+    const rays = `${THOROUGH.directions} directions of rays`;
+    const raysAll = (raysMs * THOROUGH.directions * (request.coarse.positions.length / 3)) / 1e6;
     const survey = await timed(() => surveyStage(request, threadCrew, ctx));
     report({
-      stage: `survey of ${SURVEY_DIRECTIONS} directions`,
+      stage: `survey of ${THOROUGH.directions} directions`,
       triangles,
       stepMm,
       ms: survey.ms,

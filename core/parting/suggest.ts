@@ -13,8 +13,21 @@ import { absorbIslands, labellingEnergy, labelVertices, type VertexGraph, vertex
 const LINE_WEIGHT_MM3 = 60;
 /** A patch short of the draft is charged as a lock this deep. */
 const DRAFT_DEPTH_MM = 12;
-/** Candidate pull sets that are labelled in full. */
-const FINALISTS = 4;
+
+/** How hard to look for a plan. */
+export interface SearchEffort {
+  /** Pulls surveyed. */
+  readonly directions: number;
+  /** Vertices the survey's mesh should have. */
+  readonly vertices: number;
+  /** Pull sets that are turned to their best and labelled in full. */
+  readonly finalists: number;
+}
+
+/** For the plan that is kept: lines to a centimetre, a few seconds. */
+export const THOROUGH: SearchEffort = { directions: 200, vertices: 26_000, finalists: 4 };
+/** For a first glance. */
+export const HASTY: SearchEffort = { directions: 44, vertices: 4500, finalists: 1 };
 
 export interface SuggestRequest {
   readonly coarse: TriangleMesh;
@@ -22,7 +35,7 @@ export interface SuggestRequest {
   readonly spacingMm: number;
   readonly fillDepthMm: number;
   readonly draftDeg: number;
-  readonly directionCount: number;
+  readonly effort: SearchEffort;
 }
 
 export interface SurveyTable {
@@ -43,7 +56,7 @@ export interface Suggestion {
 }
 
 export async function surveyPulls(request: SuggestRequest, crew: SurveyCrew, ctx: JobContext): Promise<SurveyTable> {
-  const directions = pullDirections(request.directionCount, request.boardMm !== null);
+  const directions = pullDirections(request.effort.directions, request.boardMm !== null);
   const survey = surveyRequest(request, directions);
   const cost = await crew(survey, (done) => {
     ctx.checkCancelled();
@@ -73,7 +86,7 @@ export function suggestSections(
   const graph = vertexGraph(request.coarse);
   const { normals, areasMm2 } = vertexNormals(request.coarse);
   let best: Suggestion | null = null;
-  const sets = choosePulls(table.cost, table.directions.length, vertices, sections, FINALISTS);
+  const sets = choosePulls(table.cost, table.directions.length, vertices, sections, request.effort.finalists);
   sets.forEach((set, k) => {
     ctx.checkCancelled();
     ctx.progress("parting", (0.5 * k) / sets.length);

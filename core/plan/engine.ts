@@ -6,19 +6,12 @@ import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
-import type { SurveyCrew } from "../parting/suggest.ts";
+import { type SearchEffort, type SurveyCrew, THOROUGH } from "../parting/suggest.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { surveyDirections } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, type Rates, sectionWorthMm3 } from "./estimate.ts";
-import {
-  planSections,
-  SURVEY_DIRECTIONS,
-  type Sections,
-  type SurveyStage,
-  surveyRequestFor,
-  surveyStage,
-} from "./sections.ts";
+import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
 import { seatPiece } from "./seat.ts";
 
 export interface Piece {
@@ -67,12 +60,12 @@ export class PlanEngine {
   /**
    * @param raw triangles as the file has them
    * @param crew shares out the survey
-   * @param directionCount pulls surveyed for a suggestion
+   * @param effort how hard to look for a suggestion
    */
   constructor(
     private readonly raw: TriangleMesh,
     private readonly crew: SurveyCrew = loneCrew,
-    private readonly directionCount = SURVEY_DIRECTIONS,
+    private readonly effort: SearchEffort = THOROUGH,
   ) {}
 
   /** Seats and repairs the scan. @throws ScanProblem */
@@ -105,7 +98,7 @@ export class PlanEngine {
     const { draftDeg } = document.survey;
     const surveyKey = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
     if (this.survey.key !== surveyKey) {
-      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.directionCount);
+      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort);
       const table = pulls === null ? await surveyStage(request, this.crew, ctx) : null;
       this.survey.set(surveyKey, { request, table });
     }

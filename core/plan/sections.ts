@@ -17,16 +17,14 @@ import {
   sectionsForPulls,
   suggestSections,
   surveyPulls,
+  type SearchEffort,
+  THOROUGH,
 } from "../parting/suggest.ts";
 import { fillField } from "../release/fill.ts";
 import { Cells, measureLock, type SectionLock } from "../release/locks.ts";
 import { visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
 
-/** Vertices the survey's mesh should have: enough to find lines to a centimetre, few enough to survey quickly. */
-const SURVEY_VERTICES = 26_000;
-/** Directions surveyed for a suggestion. */
-export const SURVEY_DIRECTIONS = 200;
 /** A lock left after filling no deeper than this many steps is the grid's own roughness. */
 const RESIDUE_STEPS = 2;
 
@@ -62,8 +60,8 @@ export interface Sections {
 }
 
 /** The coarse mesh the survey works on. */
-export function surveyMesh(jacket: Jacket, ctx: JobContext): TriangleMesh {
-  const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / SURVEY_VERTICES);
+export function surveyMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
+  const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
   const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
   const coarse = coarsen(jacket.grid, jacket.phi, factor);
   const mesh = isosurface(coarse.grid, coarse.values, 0, ctx);
@@ -75,9 +73,9 @@ export function surveyRequestFor(
   fillDepthMm: number,
   draftDeg: number,
   ctx: JobContext,
-  directionCount = SURVEY_DIRECTIONS,
+  effort: SearchEffort = THOROUGH,
 ): SuggestRequest {
-  const coarse = surveyMesh(jacket, ctx);
+  const coarse = surveyMesh(jacket, effort.vertices, ctx);
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
   return {
     coarse,
@@ -85,7 +83,7 @@ export function surveyRequestFor(
     draftDeg,
     boardMm: jacket.request.onBoard ? 0 : null,
     spacingMm: Math.max(jacket.request.stepMm, 0.8 * meanEdge),
-    directionCount,
+    effort,
   };
 }
 

@@ -16,7 +16,7 @@ export function settledStepMm(document: PlanDocument, areaMm2: number): number {
 
 /** The step of the first, coarse answer. */
 export function coarseStepMm(settledMm: number): number {
-  return settledMm * 2.5;
+  return settledMm * 3.2;
 }
 
 /** Text that names a result by all it depends on; hosts hash it into a key. */

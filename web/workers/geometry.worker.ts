@@ -10,12 +10,11 @@ import { dealSurvey, type JobResult, runJob } from "../../core/job/job.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
-import type { SurveyCrew } from "../../core/parting/suggest.ts";
+import { HASTY, type SurveyCrew } from "../../core/parting/suggest.ts";
 import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
-import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
+import { loneCrew, PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
-import { seatPiece } from "../../core/plan/seat.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
@@ -35,8 +34,7 @@ export interface ScanFacts {
 
 type Progress = (stage: string, fraction: number) => void;
 
-const COARSE_TRIANGLES = 60_000;
-const COARSE_DIRECTIONS = 70;
+const COARSE_TRIANGLES = 40_000;
 const MAP_PULLS = 48;
 
 /** Shares a survey with a second worker, one core each. */
@@ -61,10 +59,15 @@ const crew: SurveyCrew = async (request, tick) => {
   }
 };
 
+/** The plan for a piece that is in millimetres, upright and on its board already. */
+function alreadySeated(document: PlanDocument): PlanDocument {
+  return { ...document, seat: { ...document.seat, unit: "mm", tapeScale: 1, up: "z", turnDeg: 0 } };
+}
+
 class GeometryWorker {
-  private raw: TriangleMesh | null = null;
   private fine: PlanEngine | null = null;
-  private coarse: PlanEngine | null = null;
+  /** The engine of the coarse answer and the settled piece it was thinned from. */
+  private coarse: { readonly from: TriangleMesh; readonly engine: PlanEngine } | null = null;
   private last: PlanResult | null = null;
   private cancel: Int32Array | null = null;
 
@@ -76,7 +79,6 @@ class GeometryWorker {
   async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
     return this.guarded(async () => {
       const scan = readScan(bytes, name, this.context(onProgress));
-      this.raw = scan.mesh;
       this.fine = new PlanEngine(scan.mesh, crew);
       this.coarse = null;
       const size = boxSize(meshBox(scan.mesh));
@@ -90,14 +92,6 @@ class GeometryWorker {
     });
   }
 
-  /** The piece alone, thinned, as the plan seats it. */
-  async seated(document: PlanDocument): Promise<Answer<TriangleMesh>> {
-    return this.guarded(async () => {
-      const mesh = await thinned(seatPiece(this.needRaw(), document.seat), 90_000);
-      return Comlink.transfer(mesh, [mesh.positions.buffer, mesh.triangles.buffer] as ArrayBuffer[]);
-    });
-  }
-
   /** A whole plan, coarse or settled, packed. */
   async plan(
     document: PlanDocument,
@@ -108,10 +102,18 @@ class GeometryWorker {
     return this.guarded(async () => {
       const started = performance.now();
       const ctx = this.context(onProgress);
-      const engine = quality === "coarse" ? await this.coarseEngine() : this.fine;
-      if (!engine) throw new Error("No scan is open.");
-      const settled = settledStepMm(document, engine.pieceFor(document, ctx).areaMm2);
-      const result = await engine.run(document, rates, quality === "coarse" ? coarseStepMm(settled) : settled, ctx);
+      if (!this.fine) throw new Error("No scan is open.");
+      const piece = this.fine.pieceFor(document, ctx);
+      const settledMm = settledStepMm(document, piece.areaMm2);
+      const result =
+        quality === "settled"
+          ? await this.fine.run(document, rates, settledMm, ctx)
+          : await (await this.coarseEngine(piece.mesh)).run(
+              alreadySeated(document),
+              rates,
+              coarseStepMm(settledMm),
+              ctx,
+            );
       if (quality === "settled") this.last = result;
       const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
       return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
@@ -157,14 +159,14 @@ class GeometryWorker {
     };
   }
 
-  private async coarseEngine(): Promise<PlanEngine> {
-    this.coarse ??= new PlanEngine(await thinned(this.needRaw(), COARSE_TRIANGLES, 0.02), crew, COARSE_DIRECTIONS);
-    return this.coarse;
-  }
-
-  private needRaw(): TriangleMesh {
-    if (!this.raw) throw new Error("No scan is open.");
-    return this.raw;
+  private async coarseEngine(piece: TriangleMesh): Promise<PlanEngine> {
+    if (this.coarse?.from !== piece) {
+      this.coarse = {
+        from: piece,
+        engine: new PlanEngine(await thinned(piece, COARSE_TRIANGLES, 0.02), loneCrew, HASTY),
+      };
+    }
+    return this.coarse.engine;
   }
 
   private context(onProgress: Progress): JobContext {
