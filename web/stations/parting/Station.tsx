@@ -5,6 +5,7 @@ import { bearingAndElevation, type Direction, directionFrom } from "../../../cor
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
+import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Caution, Choice, NumberField, Part } from "../../ui/fields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import type { StationProps } from "../station.ts";
@@ -137,7 +138,6 @@ export function PartingStation({ document, planning }: StationProps) {
       {sections.map((section) => {
         const pigment = SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length];
         const pull = pullOf(section.number) ?? section.pull;
-        const { bearingDeg, elevationDeg } = bearingAndElevation(pull);
         const open = chosen === section.number;
         return (
           <section key={section.number} className="border-b border-base-300 px-5 py-3">
@@ -182,23 +182,10 @@ export function PartingStation({ document, planning }: StationProps) {
             {open && (
               <div className="mt-1">
                 <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
-                <NumberField
-                  label="Bearing"
-                  unit="°"
-                  value={Math.round(bearingDeg)}
-                  least={0}
-                  most={360}
-                  step={5}
-                  onChange={(value) => setPull(section.number, directionFrom(value, elevationDeg))}
-                />
-                <NumberField
-                  label="Elevation"
-                  unit="°"
-                  value={Math.round(elevationDeg)}
-                  least={onBoard ? 0 : -90}
-                  most={90}
-                  step={5}
-                  onChange={(value) => setPull(section.number, directionFrom(bearingDeg, value))}
+                <DirectionFields
+                  direction={pull}
+                  leastElevationDeg={onBoard ? 0 : -90}
+                  onChange={(next) => setPull(section.number, next)}
                 />
                 <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
                 <Figure label="of it filled">{show.volume(section.fillMm3)}</Figure>

@@ -6,6 +6,7 @@ import type { Geometry } from "../../workers/geometry.ts";
 import { proxied } from "../../workers/geometry.ts";
 import { SURVEY_COLOURS } from "../../scene/materials.ts";
 import { useStage } from "../../scene/useStage.tsx";
+import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Choice, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { useSurveyMap } from "./useSurveyMap.ts";
@@ -89,7 +90,6 @@ export function SurveyStation({ document, planning }: StationProps) {
   }, [stage, listeners, look, lamp, pull, keepOffBoard, setPull]);
   useEffect(() => () => stage?.setHandles([]), [stage]);
 
-  const { bearingDeg, elevationDeg } = bearingAndElevation(pull);
   return (
     <>
       <Part title="Look at it by">
@@ -115,25 +115,7 @@ export function SurveyStation({ document, planning }: StationProps) {
                 </button>
               ))}
             </div>
-            <NumberField
-              label="Bearing"
-              hint="clockwise from the front"
-              unit="°"
-              value={Math.round(bearingDeg)}
-              least={0}
-              most={360}
-              step={5}
-              onChange={(value) => setPull(directionFrom(value, elevationDeg))}
-            />
-            <NumberField
-              label="Elevation"
-              unit="°"
-              value={Math.round(elevationDeg)}
-              least={onBoard ? 0 : -90}
-              most={90}
-              step={5}
-              onChange={(value) => setPull(directionFrom(bearingDeg, value))}
-            />
+            <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={setPull} />
             <NumberField
               label="Least draft"
               unit="°"
@@ -182,24 +164,7 @@ export function SurveyStation({ document, planning }: StationProps) {
             Drag the lamp round the piece. The red line runs where light meets shadow: seen from the lamp, that is the
             horizon a parting line would follow.
           </p>
-          <NumberField
-            label="Bearing"
-            unit="°"
-            value={Math.round(bearingAndElevation(lamp).bearingDeg)}
-            least={0}
-            most={360}
-            step={5}
-            onChange={(value) => setLamp(directionFrom(value, bearingAndElevation(lamp).elevationDeg))}
-          />
-          <NumberField
-            label="Elevation"
-            unit="°"
-            value={Math.round(bearingAndElevation(lamp).elevationDeg)}
-            least={-90}
-            most={90}
-            step={5}
-            onChange={(value) => setLamp(directionFrom(bearingAndElevation(lamp).bearingDeg, value))}
-          />
+          <DirectionFields direction={lamp} leastElevationDeg={-90} onChange={setLamp} />
           <button type="button" className="btn btn-sm mt-2 w-full" onClick={() => setPull(lamp)}>
             Use the lamp's direction as the pull
           </button>
