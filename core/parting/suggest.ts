@@ -86,7 +86,9 @@ export function suggestSections(
   const graph = vertexGraph(request.coarse);
   const { normals, areasMm2 } = vertexNormals(request.coarse);
   let best: Suggestion | null = null;
-  const sets = choosePulls(table.cost, table.directions.length, vertices, sections, request.effort.finalists);
+  const chosen = choosePulls(table.cost, table.directions.length, vertices, sections, request.effort.finalists);
+  // Many pairs may cost as little: the plain ones along the axes are heard too, and the shorter line decides.
+  const sets = sections === 2 ? [...chosen, ...axisPairs(table.directions)] : chosen;
   sets.forEach((set, k) => {
     ctx.checkCancelled();
     ctx.progress("parting", (0.5 * k) / sets.length);
@@ -102,6 +104,20 @@ export function suggestSections(
   });
   if (!best) throw new Error("No set of pulls was left to choose from.");
   return best;
+}
+
+/** Pairs of contrary pulls along the axes, where both were surveyed. */
+function axisPairs(directions: readonly Direction[]): { readonly pulls: readonly [number, number] }[] {
+  const axes: readonly Direction[] = [
+    [0, 0, 1],
+    [1, 0, 0],
+    [0, 1, 0],
+  ];
+  return axes.flatMap((axis) => {
+    const along = directions.findIndex((d) => dot(d, axis) > 1 - 1e-9);
+    const against = directions.findIndex((d) => dot(d, axis) < -1 + 1e-9);
+    return along < 0 || against < 0 ? [] : [{ pulls: [along, against] as const }];
+  });
 }
 
 interface SurveyedPull {
