@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { BundleFigures } from "../../core/plan/bundle.ts";
+import { planCautions } from "../../core/plan/cautions.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { useShow } from "../lib/show.ts";
 import type { Planning } from "./usePlanning.ts";
@@ -34,7 +35,7 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
     { name: "Parting line", value: figures.report.partingLengthMm, text: show.length, dear: true },
     { name: "Hands", value: figures.estimate.handsMin, text: show.hours, dear: true },
     { name: "Cost", value: figures.estimate.costMinor, text: show.money, dear: true },
-    { name: "Cautions", value: cautions(figures, document).length, text: String, dear: true },
+    { name: "Cautions", value: planCautions(figures, document).length, text: String, dear: true },
   ];
   const now = bundle ? entries(bundle.figures) : null;
   const past = before && fresh ? entries(before) : null;
@@ -98,14 +99,4 @@ function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) 
       {size}
     </span>
   );
-}
-
-/** Everything that needs the user, in plain words. */
-export function cautions(figures: BundleFigures, document: PlanDocument): string[] {
-  const heavy = figures.estimate.sectionMassesG.flatMap((mass, k) =>
-    mass > document.brief.liftLimitKg * 1000
-      ? [`Section ${k + 1} is over your lift limit of ${document.brief.liftLimitKg} kg: two people or a hoist.`]
-      : [],
-  );
-  return [...figures.report.warnings, ...heavy];
 }

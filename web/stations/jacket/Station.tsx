@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
+import { SILICONE } from "../../../core/materials/silicone.ts";
 import type { PlanDocument } from "../../../core/plan/document.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
@@ -151,8 +152,8 @@ export function JacketStation({ document, planning }: StationProps) {
                 { name: "rim", value: figures.rimMm3 / 1e6, unit: "l" },
                 {
                   name: "density",
-                  value: figures.siliconeG / (figures.siliconeMm3 / 1000),
-                  unit: "g/cm³, typical; the maker's data sheet wins",
+                  value: SILICONE.densityGPerCm3.value,
+                  unit: `g/cm³, ${SILICONE.densityGPerCm3.source}`,
                 },
               ],
             }}

@@ -1,9 +1,9 @@
 import { unparse } from "papaparse";
 import { useEffect } from "react";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
+import { planCautions } from "../../../core/plan/cautions.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
 import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
-import { cautions as planCautions } from "../../course/Tally.tsx";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";

@@ -9,7 +9,7 @@ import { useStage } from "../../scene/useStage.tsx";
 import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Choice, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
-import { useSurveyMap } from "./useSurveyMap.ts";
+import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 
 type Look = "map" | "counts" | "lamp";
 
@@ -213,6 +213,3 @@ function useCounts(mesh: TriangleMesh | null, geometry: Geometry | null, draftDe
     : 0;
   return { result, progress, trouble };
 }
-
-/** Spacing of the survey's rays on the shown mesh. */
-const SPACING_MM = 6;

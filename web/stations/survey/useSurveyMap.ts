@@ -3,7 +3,8 @@ import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import type { Direction } from "../../../core/survey/directions.ts";
 import type { Geometry } from "../../workers/geometry.ts";
 
-const SPACING_MM = 6;
+/** Spacing of the survey's rays on the shown mesh. */
+export const SPACING_MM = 6;
 
 export interface SurveyMap {
   readonly classes: Uint8Array;
