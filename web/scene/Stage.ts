@@ -332,8 +332,8 @@ export class Stage {
       const near = corner.dot(d);
       distance = Math.max(
         distance,
-        near + (Math.abs(corner.dot(up)) * 1.12) / tall,
-        near + (Math.abs(corner.dot(right)) * 1.12) / (tall * this.camera.aspect),
+        near + (Math.abs(corner.dot(up)) * 1.24) / tall,
+        near + (Math.abs(corner.dot(right)) * 1.24) / (tall * this.camera.aspect),
       );
     }
     return distance;

@@ -1,6 +1,9 @@
 /** An arrow round the piece that is dragged to point a pull or a lamp. */
 import * as THREE from "three";
 
+/** How far out the knob moves, in radii of the piece: within what a named view shows. */
+const KNOB_REACH = 0.98;
+
 export class DirectionHandle {
   readonly group = new THREE.Group();
   private readonly knob: THREE.Mesh;
@@ -34,17 +37,17 @@ export class DirectionHandle {
     this.direction.copy(direction).normalize();
     const turn = new THREE.Quaternion().setFromUnitVectors(new THREE.Vector3(0, 1, 0), this.direction);
     const r = this.reach;
-    this.shaft.scale.set(r, r * 0.42, r);
-    this.shaft.position.copy(this.centre).addScaledVector(this.direction, r * 0.89);
+    this.shaft.scale.set(r, r * 0.4, r);
+    this.shaft.position.copy(this.centre).addScaledVector(this.direction, r * 0.76);
     this.shaft.quaternion.copy(turn);
     this.knob.scale.setScalar(r);
-    this.knob.position.copy(this.centre).addScaledVector(this.direction, r * 1.12);
+    this.knob.position.copy(this.centre).addScaledVector(this.direction, r * KNOB_REACH);
     this.knob.quaternion.copy(turn);
   }
 
   /** The direction under a pointer's ray: where it meets the sphere the knob moves on, or passes it closest. */
   directionAt(ray: THREE.Ray): THREE.Vector3 {
-    const sphere = new THREE.Sphere(this.centre, this.reach * 1.12);
+    const sphere = new THREE.Sphere(this.centre, this.reach * KNOB_REACH);
     const hit =
       ray.intersectSphere(sphere, new THREE.Vector3()) ?? ray.closestPointToPoint(this.centre, new THREE.Vector3());
     return hit.sub(this.centre).normalize();

@@ -22,7 +22,7 @@ export function BuyingList({
   const show = useShow();
   const { report, estimate } = figures;
   return createPortal(
-    <article className="hidden bg-white p-10 text-black print:block" data-testid="buying-list">
+    <article className="paper hidden bg-white p-10 text-black print:block" data-testid="buying-list">
       <header className="flex items-end justify-between border-b-4 border-black pb-2">
         <div>
           <p className="font-stencil">RIMEFELL</p>
