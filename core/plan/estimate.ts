@@ -69,7 +69,9 @@ export function estimate(document: PlanDocument, jacket: Jacket, sections: Secti
   const siliconeG = jacket.siliconeG + fillG;
   const thickenedG =
     fillG + jacket.coats.reduce((sum, coat, k) => sum + (document.jacket.coats[k]?.thickened ? coat.massG : 0), 0);
-  const materials = [...siliconeBuying(siliconeG, thickenedG), ...takeoff.lines, ...sundries(jacket, sections)];
+  const materials = [...siliconeBuying(siliconeG, thickenedG), ...takeoff.lines, ...sundries(jacket, sections)].filter(
+    (line) => line.quantity > 0,
+  );
   const hands = handsMinutes(document, jacket, sections, takeoff, rates);
   const shellG = takeoff.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
   return {

@@ -32,7 +32,8 @@ export function BuyingList({
           </p>
         </div>
         <p className="text-right">
-          {report.sections.length} sections in {shellSystem(document.shell.system).name.toLowerCase()}
+          {report.sections.length} {report.sections.length === 1 ? "section" : "sections"} in{" "}
+          {shellSystem(document.shell.system).name.toLowerCase()}
           <br />
           jacket {show.length(report.jacket.thicknessMm)} in {report.jacket.coats.length} coats
         </p>
@@ -45,7 +46,7 @@ export function BuyingList({
                 <span className="inline-block h-5 w-5 border-2 border-black" />
               </td>
               <td className="py-2">{line.item}</td>
-              <td className="py-2 text-right font-semibold whitespace-nowrap">{quantityText(line, show)}</td>
+              <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">{quantityText(line, show)}</td>
               <td className="w-40 border-l border-black/40 py-2 pl-3 text-sm text-black/60">bought:</td>
             </tr>
           ))}
