@@ -7,14 +7,15 @@ import { mkdirSync, writeFileSync } from "node:fs";
 import { BufferAttribute, BufferGeometry, Ray, Vector3 } from "three";
 import { MeshBVH } from "three-mesh-bvh";
 import { writeStl } from "../core/export/stl.ts";
-import { plainContext } from "../core/job/context.ts";
 import { makeJacket } from "../core/jacket/jacket.ts";
+import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
 import { THOROUGH } from "../core/parting/suggest.ts";
-import { planSections, surveyRequestFor, surveyStage } from "../core/plan/sections.ts";
 import { newPlan } from "../core/plan/document.ts";
+import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
+import { planSections, surveyRequestFor, surveyStage } from "../core/plan/sections.ts";
 import { threadCrew } from "../server/compute/crew.ts";
 
 const ctx = { ...plainContext, nowMs: () => performance.now() };
@@ -138,7 +139,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
       planSections(
         jacket.value,
         { request, table: survey.value },
-        { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, sectionWorthMm3: 0 },
+        { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, prices: partingPrices(TYPICAL_RATES) },
         ctx,
       ),
     );

@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { writeStl } from "../core/export/stl.ts";
-import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
 import { mushroom } from "../core/testing/shapes.ts";
+import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
 import { CoursePage } from "./pages/course.ts";
 
 /**

@@ -1,8 +1,8 @@
 /** A small picture of a mesh by plain scan conversion: for shelves and reports where there is no stage. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { inFrame } from "../survey/columns.ts";
 import { cross, type Direction, normalised } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
-import { inFrame } from "../survey/columns.ts";
 
 export interface Portrait {
   readonly width: number;

@@ -4,8 +4,8 @@
  * between kept nodes.
  */
 import type { JobContext } from "../job/context.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
 import { FloatList, IndexList } from "../mesh/io/scanner.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
 import { CUBE_TRIANGLES, EDGE_CORNERS } from "./cubes.ts";
 import { BRICK, BRICK_NODES, type BrickGrid, neighbourSlot } from "./grid.ts";
 

@@ -7,11 +7,17 @@ import { type Adjacency, buildAdjacency } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { NO_FEATURE, seedFromMesh } from "./features.ts";
-import { BRICK, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
+import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
 import { propagateFeatures } from "./transform.ts";
 
 /** Nodes a nearest field may have: 16 MB of features. */
 const NODE_BUDGET = 2e6;
+
+/** A class of the nearest triangle at every node, and of whole bricks where they are all of one (-1 elsewhere). */
+export interface NodeClasses {
+  readonly node: Uint8Array;
+  readonly brick: Int16Array;
+}
 
 export class NearestField {
   private readonly grid: BrickGrid;
@@ -40,23 +46,38 @@ export class NearestField {
     this.adjacency = buildAdjacency(mesh);
   }
 
+  /** Spreads a class of each triangle over the field, for `sureClass`. */
+  classes(classOf: Uint8Array): NodeClasses {
+    const node = Uint8Array.from(this.triangle, (triangle) => classOf[triangle]);
+    const brick = new Int16Array(this.grid.brickOf.length);
+    for (let slot = 0; slot < brick.length; slot++) {
+      const from = slot * BRICK_NODES;
+      brick[slot] = node[from];
+      for (let n = from + 1; n < from + BRICK_NODES && brick[slot] >= 0; n++)
+        if (node[n] !== node[from]) brick[slot] = -1;
+    }
+    return { node, brick };
+  }
+
   /**
    * Are the triangles named by the eight nodes about a point all of one class? Then the point is surely in it.
-   * @param classOf class of each triangle
    * @returns the class, or -1 when the eight disagree or the point is off the grid
    */
-  sureClass(classOf: Uint8Array, x: number, y: number, z: number): number {
+  sureClass(classes: NodeClasses, x: number, y: number, z: number): number {
     const { originMm: o, stepMm: h } = this.grid;
     const i = Math.floor((x - o[0]) / h);
     const j = Math.floor((y - o[1]) / h);
     const k = Math.floor((z - o[2]) / h);
-    let found = -1;
-    for (let c = 0; c < 8; c++) {
+    const first = nodeAt(this.grid, i, j, k);
+    if (first < 0) return -1;
+    if ((i & 7) < 7 && (j & 7) < 7 && (k & 7) < 7) {
+      const whole = classes.brick[Math.floor(first / BRICK_NODES)];
+      if (whole >= 0) return whole;
+    }
+    const found = classes.node[first];
+    for (let c = 1; c < 8; c++) {
       const n = nodeAt(this.grid, i + (c & 1), j + ((c >> 1) & 1), k + (c >> 2));
-      if (n < 0) return -1;
-      const own = classOf[this.triangle[n]];
-      if (found < 0) found = own;
-      else if (own !== found) return -1;
+      if (n < 0 || classes.node[n] !== found) return -1;
     }
     return found;
   }

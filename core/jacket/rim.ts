@@ -1,6 +1,5 @@
 /** The rim: a flat foot of silicone on the board, of even width all round the jacket's foot. */
-import { type BrickGrid, nodeAt } from "../field/grid.ts";
-import { BRICK } from "../field/grid.ts";
+import { BRICK, type BrickGrid, nodeAt } from "../field/grid.ts";
 
 /**
  * Area of the board within `widthMm` of the jacket's foot, outside it, mm2. An exact squared distance transform in the

@@ -5,8 +5,9 @@ import { sphere } from "../testing/shapes.ts";
 import { choosePulls } from "./choosePulls.ts";
 import { cutSections, lineLengthMm } from "./cut.ts";
 import { fairLine } from "./fair.ts";
-import { absorbIslands, labellingEnergy, labelVertices, type LabellingProblem, type VertexGraph } from "./labelling.ts";
+import { type LabellingProblem, labellingEnergy, labelVertices, type VertexGraph } from "./labelling.ts";
 import { MaxFlow } from "./maxflow.ts";
+import { mergeRegions, neighbours, onePerLabel, regionsOf } from "./regions.ts";
 
 /** A grid graph with a seam of one along every edge. */
 function gridGraph(width: number, height: number): VertexGraph {
@@ -22,6 +23,15 @@ function gridGraph(width: number, height: number): VertexGraph {
     vertices: width * height,
     edges: Uint32Array.from(edges),
     seamMm: new Float32Array(edges.length / 2).fill(1),
+  };
+}
+
+/** A labelling problem on a grid graph, every seam at one price. */
+function problemOf(graph: VertexGraph, table: readonly ArrayLike<number>[], seam: number): LabellingProblem {
+  return {
+    graph,
+    costs: table.map((row) => Float32Array.from(row)),
+    seamCost: new Float32Array(graph.edges.length / 2).fill(seam),
   };
 }
 
@@ -65,8 +75,8 @@ describe("maximum flow", () => {
 describe("labelling", () => {
   it("is exact for two labels", () => {
     fc.assert(
-      fc.property(costs(2, 9), fc.integer({ min: 0, max: 5 }), (table, perSeamMm) => {
-        const problem = { graph: gridGraph(3, 3), costs: table.map((row) => Float32Array.from(row)), perSeamMm };
+      fc.property(costs(2, 9), fc.integer({ min: 0, max: 5 }), (table, seam) => {
+        const problem = problemOf(gridGraph(3, 3), table, seam);
         expect(labellingEnergy(problem, labelVertices(problem))).toBeCloseTo(bruteForce(problem), 5);
       }),
       { numRuns: 120, seed: 11 },
@@ -76,8 +86,8 @@ describe("labelling", () => {
   it("is within twice the least for three, and in most cases the least itself", () => {
     let exact = 0;
     fc.assert(
-      fc.property(costs(3, 8), fc.integer({ min: 0, max: 4 }), (table, perSeamMm) => {
-        const problem = { graph: gridGraph(4, 2), costs: table.map((row) => Float32Array.from(row)), perSeamMm };
+      fc.property(costs(3, 8), fc.integer({ min: 0, max: 4 }), (table, seam) => {
+        const problem = problemOf(gridGraph(4, 2), table, seam);
         const found = labellingEnergy(problem, labelVertices(problem));
         const least = bruteForce(problem);
         if (found <= least + 1e-4) exact++;
@@ -87,28 +97,50 @@ describe("labelling", () => {
     );
     expect(exact).toBeGreaterThan(50);
   });
+});
 
-  it("leaves every section one piece", () => {
-    const graph = gridGraph(12, 6);
-    const speckled = [0, 1].map((l) =>
-      Float32Array.from({ length: 72 }, (_, v) => (v % 12 < 6 === (l === 0) ? 0 : (v * 37) % 11 === 0 ? -2 : 1)),
-    );
-    const problem = { graph, costs: speckled, perSeamMm: 0.05 };
-    const label = absorbIslands(problem, labelVertices(problem), new Float32Array(72).fill(1));
-    for (const l of [0, 1]) {
-      const own = [...label.keys()].filter((v) => label[v] === l);
-      const reached = new Set([own[0]]);
-      for (let grown = true; grown; ) {
-        grown = false;
-        for (let e = 0; e < graph.edges.length; e += 2) {
-          const [a, b] = [graph.edges[e], graph.edges[e + 1]];
-          if (label[a] !== l || label[b] !== l || reached.has(a) === reached.has(b)) continue;
-          reached.add(a).add(b);
-          grown = true;
-        }
-      }
-      expect(reached.size).toBe(own.length);
+describe("regions", () => {
+  const speckled = [0, 1].map((l) =>
+    Float32Array.from({ length: 72 }, (_, v) => (v % 12 < 6 === (l === 0) ? 0 : (v * 37) % 11 === 0 ? -2 : 1)),
+  );
+  const graph = gridGraph(12, 6);
+  const near = neighbours(graph);
+  const problem = problemOf(graph, speckled, 0.05);
+
+  it("are the connected pieces of a labelling", () => {
+    // 0 0 1
+    // 1 0 1
+    const { of, label } = regionsOf([0, 0, 1, 1, 0, 1], neighbours(gridGraph(3, 2)));
+    expect([...of]).toEqual([0, 0, 1, 2, 0, 1]);
+    expect(label).toEqual([0, 1, 1]);
+  });
+
+  it("merge to as many as wanted, each one piece, at the price they were asked", () => {
+    for (const wanted of [5, 3, 2, 1]) {
+      const labels = labelVertices(problem);
+      expect(regionsOf(labels, near).label.length).toBeGreaterThan(5);
+      const merged = mergeRegions(problem, regionsOf(labels, near), wanted);
+      expect(merged.label).toHaveLength(wanted);
+      // Flooding the merged regions finds no more pieces than there are regions.
+      expect(regionsOf(merged.of, near).label).toHaveLength(wanted);
     }
+  });
+
+  it("merge the least dear first: a lone island goes to the sea around it", () => {
+    const island = problemOf(gridGraph(5, 5), [new Float32Array(25), new Float32Array(25)], 1);
+    island.costs[0][12] = 9;
+    island.costs[1].fill(5).fill(0, 12, 13);
+    const labels = labelVertices(island);
+    expect(labels[12]).toBe(1);
+    const merged = mergeRegions(island, regionsOf(labels, neighbours(island.graph)), 1);
+    expect(merged.label).toEqual([0]);
+  });
+
+  it("keep of every label the region dearest to lose", () => {
+    const one = onePerLabel(problem, regionsOf(labelVertices(problem), near));
+    expect([...one.label].sort()).toEqual([0, 1]);
+    const halves = [0, 11].map((v) => one.label[one.of[v]]);
+    expect(halves).toEqual([0, 1]);
   });
 });
 

@@ -1,17 +1,20 @@
 /**
- * Suggests sections: surveys the pulls on a coarse mesh of the jacket, takes the cheapest sets of two or three,
- * labels the patches for each by least fill and then shortest line, and keeps the best.
+ * Suggests sections: surveys the pulls on a coarse mesh of the jacket, starts from the best sets of pulls, and turns
+ * labels and pulls in turn, each to its best for the other as it stands, until nothing gains (the alternation of
+ * Lloyd 1982). Every section stays one connected piece. What is made least is money: fill, parting line, and locks
+ * too deep to fill at a price that drives them out.
  */
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { DepthField } from "../survey/depth.ts";
 import { type Direction, dot, frameAcross, normalised, pullDirections } from "../survey/directions.ts";
 import { type SurveyRequest, surveyOne, vertexNormals } from "../survey/survey.ts";
 import { choosePulls } from "./choosePulls.ts";
-import { absorbIslands, labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from "./labelling.ts";
+import { labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from "./labelling.ts";
+import { type Patches, patchesOf, patchSums } from "./patches.ts";
+import { mergeRegions, type Neighbours, neighbours, onePerLabel, type Regions, regionsOf } from "./regions.ts";
 
-/** A millimetre of line weighs as much as this much fill, mm3: fill first, then the shorter line. */
-const LINE_WEIGHT_MM3 = 60;
-/** A patch short of the draft is charged as a lock this deep. */
+/** A patch short of the draft is charged as a lock this deep, mm. */
 const DRAFT_DEPTH_MM = 12;
 
 /** How hard to look for a plan. */
@@ -20,17 +23,32 @@ export interface SearchEffort {
   readonly directions: number;
   /** Vertices the survey's mesh should have. */
   readonly vertices: number;
-  /** Pull sets that are turned to their best and labelled in full. */
+  /** Pull sets the search starts from. */
+  readonly starts: number;
+  /** Turns of labels and pulls after the first. */
+  readonly turns: number;
+  /** Plans of the search that are worked out on the vertices. */
   readonly finalists: number;
 }
 
 /** For the plan that is kept: lines to a centimetre, a few seconds. */
-export const THOROUGH: SearchEffort = { directions: 200, vertices: 26_000, finalists: 4 };
+export const THOROUGH: SearchEffort = { directions: 200, vertices: 26_000, starts: 4, turns: 4, finalists: 3 };
 /** For a first glance. */
-export const HASTY: SearchEffort = { directions: 44, vertices: 4500, finalists: 1 };
+export const HASTY: SearchEffort = { directions: 44, vertices: 4500, starts: 1, turns: 1, finalists: 1 };
+
+/** What a plan pays for. Any one unit of money. */
+export interface PartingPrices {
+  readonly fillPerMm3: number;
+  /** A millimetre of parting line: its wall, and its seam's finishing on every cast. */
+  readonly linePerMm: number;
+  /** One more section: its setting up and its wait. */
+  readonly perSection: number;
+}
 
 export interface SuggestRequest {
   readonly coarse: TriangleMesh;
+  /** Distances about it. */
+  readonly depth: DepthField;
   readonly boardMm: number | null;
   readonly spacingMm: number;
   readonly fillDepthMm: number;
@@ -48,10 +66,11 @@ export interface SurveyTable {
 export type SurveyCrew = (request: SurveyRequest, tick: (done: number) => void) => Promise<Float32Array>;
 
 export interface Suggestion {
+  /** The pull of each section; two sections may share one. */
   readonly pulls: readonly Direction[];
   /** Section of each vertex of the coarse mesh. */
   readonly label: Uint8Array;
-  /** Energy of the labelling, mm3 of fill or its worth. */
+  /** What fill and lines cost by the survey, in the prices' unit; sections' own price is not in it. */
   readonly energy: number;
 }
 
@@ -72,42 +91,204 @@ function surveyRequest(request: SuggestRequest, directions: readonly Direction[]
     spacingMm: request.spacingMm,
     boardMm: request.boardMm,
     fillDepthMm: request.fillDepthMm,
+    depth: request.depth,
   };
 }
 
-/** The best plan with `sections` sections out of a survey. */
-export function suggestSections(
-  request: SuggestRequest,
-  table: SurveyTable,
-  sections: number,
-  ctx: JobContext,
-): Suggestion {
-  const vertices = request.coarse.positions.length / 3;
-  const graph = vertexGraph(request.coarse);
-  const { normals, areasMm2 } = vertexNormals(request.coarse);
-  let best: Suggestion | null = null;
-  const chosen = choosePulls(table.cost, table.directions.length, vertices, sections, request.effort.finalists);
-  // Many pairs may cost as little: the plain ones along the axes are heard too, and the shorter line decides.
-  const sets = sections === 2 ? [...chosen, ...axisPairs(table.directions)] : chosen;
-  sets.forEach((set, k) => {
-    ctx.checkCancelled();
-    ctx.progress("parting", (0.5 * k) / sets.length);
-    const first = set.pulls.map((d) => ({
-      pull: table.directions[d],
-      lock: table.cost.subarray(d * vertices, (d + 1) * vertices),
-    }));
-    const refined = refinePulls(request, first, ctx);
-    const pulls = refined.map(({ pull }) => pull);
-    const lock = refined.map((one) => one.lock);
-    const plan = labelFor(graph, normals, areasMm2, pulls, lock, request.draftDeg);
-    if (!best || plan.energy < best.energy) best = plan;
-  });
-  if (!best) throw new Error("No set of pulls was left to choose from.");
-  return best;
+/** The seams of a graph, priced: what of a labelling stays the same from trial to trial. */
+interface Seams {
+  readonly graph: VertexGraph;
+  readonly near: Neighbours;
+  readonly seamCost: Float32Array;
 }
 
+function seamsOf(graph: VertexGraph, prices: PartingPrices): Seams {
+  return { graph, near: neighbours(graph), seamCost: graph.seamMm.map((mm) => mm * prices.linePerMm) };
+}
+
+/** Prices pulls on the vertices of the survey's mesh. */
+class Pricing {
+  private readonly normals: Float32Array;
+  private readonly areasMm2: Float32Array;
+  private readonly leastFacing: number;
+
+  constructor(
+    private readonly request: SuggestRequest,
+    private readonly prices: PartingPrices,
+  ) {
+    const { normals, areasMm2 } = vertexNormals(request.coarse);
+    this.normals = normals;
+    this.areasMm2 = areasMm2;
+    this.leastFacing = Math.sin((request.draftDeg * Math.PI) / 180);
+  }
+
+  /** The price of a pull at every vertex, from its locks there (mm3). */
+  of(pull: Direction, lockMm3: Float32Array): Float32Array {
+    const { normals: n, areasMm2, leastFacing, prices } = this;
+    const out = new Float32Array(lockMm3.length);
+    for (let v = 0; v < out.length; v++) {
+      const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
+      const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
+      out[v] = prices.fillPerMm3 * (lockMm3[v] + short);
+    }
+    return out;
+  }
+
+  /** Surveys and prices one pull that is not in the table. */
+  survey(pull: Direction): PricedPull {
+    const lock = new Float32Array(this.areasMm2.length);
+    surveyOne(surveyRequest(this.request, []), pull, lock);
+    return { pull, price: this.of(pull, lock) };
+  }
+}
+
+/** A pull and its price at every vertex (or patch). */
+interface PricedPull {
+  readonly pull: Direction;
+  readonly price: Float32Array;
+}
+
+/** A plan in the making: regions whose labels number the pulls. */
+interface Trial {
+  readonly pulls: readonly PricedPull[];
+  readonly regions: Regions;
+  readonly energy: number;
+}
+
+/** Vertices to a patch of the search. */
+const PATCH_VERTICES = 6;
+
+/** Looks for plans: once made from a survey, it answers for any number of sections. */
+export class PlanSearch {
+  private readonly pricing: Pricing;
+  private readonly vertices: Seams;
+  private readonly patches: Patches;
+  private readonly coarse: Seams;
+  /** directions x patches. */
+  private readonly table: Float32Array;
+  private readonly priced: readonly PricedPull[];
+  private readonly found = new Map<number, Trial>();
+
+  constructor(
+    private readonly request: SuggestRequest,
+    private readonly survey: SurveyTable,
+    prices: PartingPrices,
+  ) {
+    this.pricing = new Pricing(request, prices);
+    this.vertices = seamsOf(vertexGraph(request.coarse), prices);
+    this.patches = patchesOf(this.vertices.graph, this.vertices.near, PATCH_VERTICES);
+    this.coarse = seamsOf(this.patches.graph, prices);
+    const [count, rows] = [this.patches.graph.vertices, survey.directions.length];
+    this.table = new Float32Array(rows * count);
+    this.priced = survey.directions.map((pull, d) => {
+      const price = this.table.subarray(d * count, (d + 1) * count);
+      patchSums(this.patches, this.priceOf(d), price);
+      return { pull, price };
+    });
+  }
+
+  private priceOf(direction: number): Float32Array {
+    const vertices = this.vertices.graph.vertices;
+    const lock = this.survey.cost.subarray(direction * vertices, (direction + 1) * vertices);
+    return this.pricing.of(this.survey.directions[direction], lock);
+  }
+
+  /** The best plan found with at most `sections` sections; never dearer than with fewer. */
+  best(sections: number, ctx: JobContext): Suggestion {
+    return suggestionOf(this.bestTrial(sections, ctx));
+  }
+
+  private bestTrial(sections: number, ctx: JobContext): Trial {
+    const known = this.found.get(sections);
+    if (known) return known;
+    const trials = this.startingSets(sections).map((set) => {
+      ctx.checkCancelled();
+      return this.alternate(set, sections, ctx);
+    });
+    trials.sort((a, b) => a.energy - b.energy);
+    const finalists = trials.slice(0, this.request.effort.finalists).map((trial) => {
+      ctx.checkCancelled();
+      return this.onVertices(trial, sections);
+    });
+    let best = this.turned(least(finalists), sections, ctx);
+    if (sections > 2) best = least([this.bestTrial(sections - 1, ctx), best]);
+    this.found.set(sections, best);
+    return best;
+  }
+
+  /** Sets of pulls to start from: the cheapest pairs, threes and so on, and plain contrary pairs along the axes. */
+  private startingSets(sections: number): (readonly number[])[] {
+    const { directions } = this.survey;
+    const { starts } = this.request.effort;
+    const sets: (readonly number[])[] = [];
+    for (let size = 2; size <= Math.min(sections, 4); size++) {
+      const keep = size === sections ? starts : Math.ceil(starts / 2);
+      const chosen = choosePulls(this.table, directions.length, this.patches.graph.vertices, size, keep);
+      for (const set of chosen) sets.push(set.pulls);
+    }
+    return sections === 2 ? [...sets, ...axisPairs(directions)] : sets;
+  }
+
+  /** Labels and pulls in turn, from a set of pulls. */
+  private alternate(set: readonly number[], sections: number, ctx: JobContext): Trial {
+    let trial = label(
+      this.coarse,
+      set.map((d) => this.priced[d]),
+      sections,
+    );
+    for (let turn = 0; turn < this.request.effort.turns; turn++) {
+      ctx.checkCancelled();
+      const next = label(this.coarse, bestPulls(trial, this.priced), sections, trial.regions.of);
+      if (next.energy >= trial.energy * (1 - 1e-3)) break;
+      trial = next;
+    }
+    return trial;
+  }
+
+  /** The same plan worked out on the vertices. */
+  private onVertices(trial: Trial, sections: number): Trial {
+    const { regions } = trial;
+    const pulls = regions.label.map((l): PricedPull => {
+      const { pull } = trial.pulls[l];
+      return { pull, price: this.priceOf(this.survey.directions.indexOf(pull)) };
+    });
+    const start = this.patches.of.map((patch) => regions.of[patch]);
+    return label(this.vertices, pulls, sections, start);
+  }
+
+  /** Turns each region's pull a little as long as the region pays less for it, and labels once more. */
+  private turned(trial: Trial, sections: number, ctx: JobContext): Trial {
+    const pulls = trial.regions.label.map((l) => trial.pulls[l]);
+    const costs = regionCosts(trial, (r) => pulls[r].price);
+    for (const turnDeg of TURNS_DEG) {
+      for (let r = 0; r < pulls.length; r++) {
+        for (let side = 0; side < 6 && costs[r] > 0; side++) {
+          ctx.checkCancelled();
+          const pull = turnedBy(pulls[r].pull, turnDeg, side * 60);
+          if (this.request.boardMm !== null && pull[2] < 0) continue;
+          const candidate = this.pricing.survey(pull);
+          const cost = regionCosts(trial, () => candidate.price)[r];
+          if (cost >= costs[r] * 0.99) continue;
+          costs[r] = cost;
+          pulls[r] = candidate;
+          break;
+        }
+      }
+    }
+    const next = label(this.vertices, pulls, sections, trial.regions.of);
+    return next.energy < trial.energy ? next : trial;
+  }
+}
+
+function least(trials: readonly Trial[]): Trial {
+  return trials.reduce((best, trial) => (trial.energy < best.energy ? trial : best));
+}
+
+/** Turns tried on each pull, degrees, coarse to fine. */
+const TURNS_DEG = [5, 2];
+
 /** Pairs of contrary pulls along the axes, where both were surveyed. */
-function axisPairs(directions: readonly Direction[]): { readonly pulls: readonly [number, number] }[] {
+function axisPairs(directions: readonly Direction[]): (readonly [number, number])[] {
   const axes: readonly Direction[] = [
     [0, 0, 1],
     [1, 0, 0],
@@ -116,92 +297,73 @@ function axisPairs(directions: readonly Direction[]): { readonly pulls: readonly
   return axes.flatMap((axis) => {
     const along = directions.findIndex((d) => dot(d, axis) > 1 - 1e-9);
     const against = directions.findIndex((d) => dot(d, axis) < -1 + 1e-9);
-    return along < 0 || against < 0 ? [] : [{ pulls: [along, against] as const }];
+    return along < 0 || against < 0 ? [] : [[along, against] as const];
   });
 }
 
-interface SurveyedPull {
-  readonly pull: Direction;
-  readonly lock: Float32Array;
+/** Labels for the pulls, in at most `sections` connected pieces. */
+function label(seams: Seams, pulls: readonly PricedPull[], sections: number, start?: ArrayLike<number>): Trial {
+  const problem = { graph: seams.graph, costs: pulls.map(({ price }) => price), seamCost: seams.seamCost };
+  const labels = labelVertices(problem, start);
+  const regions = mergeRegions(problem, regionsOf(labels, seams.near), sections);
+  return { pulls, regions, energy: labellingEnergy(problem, labelsOf(regions)) };
 }
 
-/** Turns tried on each pull, degrees, coarse to fine. */
-const TURNS_DEG = [5, 2];
+function labelsOf(regions: Regions): Uint8Array {
+  return Uint8Array.from(regions.of, (r) => regions.label[r]);
+}
 
-/** Turns each pull a little as long as the jacket as a whole pays less for it. */
-function refinePulls(request: SuggestRequest, start: readonly SurveyedPull[], ctx: JobContext): SurveyedPull[] {
-  const pulls = [...start];
-  let cost = pairedCost(pulls);
-  const survey = surveyRequest(request, []);
-  for (const turnDeg of TURNS_DEG) {
-    for (let k = 0; k < pulls.length; k++) {
-      const { u, v } = frameAcross(pulls[k].pull);
-      for (let side = 0; side < 6 && cost > 0; side++) {
-        ctx.checkCancelled();
-        const angle = (Math.PI * side) / 3;
-        const reach = Math.tan((turnDeg * Math.PI) / 180);
-        const d = pulls[k].pull;
-        const turned = normalised(
-          [0, 1, 2].map(
-            (a) => d[a] + reach * (Math.cos(angle) * u[a] + Math.sin(angle) * v[a]),
-          ) as unknown as Direction,
-        );
-        if (request.boardMm !== null && turned[2] < 0) continue;
-        const lock = new Float32Array(pulls[k].lock.length);
-        surveyOne(survey, turned, lock);
-        const trial = pulls.map((held, n) => (n === k ? { pull: turned, lock } : held));
-        const trialCost = pairedCost(trial);
-        if (trialCost >= cost * 0.995) continue;
-        cost = trialCost;
-        pulls[k] = trial[k];
-        break;
-      }
-    }
+/** For every region the pull that costs it least: one pull a region. */
+function bestPulls(trial: Trial, priced: readonly PricedPull[]): PricedPull[] {
+  const { label } = trial.regions;
+  const best = label.map((l) => trial.pulls[l]);
+  const least = regionCosts(trial, (r) => best[r].price);
+  for (const candidate of priced) {
+    const cost = regionCosts(trial, () => candidate.price);
+    cost.forEach((value, r) => {
+      if (value >= least[r] * (1 - 1e-9)) return;
+      least[r] = value;
+      best[r] = candidate;
+    });
   }
-  return pulls;
+  return best;
 }
 
-/** What the jacket pays when every patch goes to its cheapest pull. */
-function pairedCost(pulls: readonly SurveyedPull[]): number {
-  let sum = 0;
-  for (let v = 0; v < pulls[0].lock.length; v++) {
-    let least = Infinity;
-    for (const { lock } of pulls) if (lock[v] < least) least = lock[v];
-    sum += least;
-  }
-  return sum;
+function regionCosts(trial: Trial, priceOf: (region: number) => Float32Array): number[] {
+  const { of, label } = trial.regions;
+  const prices = label.map((_, r) => priceOf(r));
+  const sums = label.map(() => 0);
+  for (let v = 0; v < of.length; v++) sums[of[v]] += prices[of[v]][v];
+  return sums;
 }
 
-/** Labels for pulls the user has fixed. */
-export function sectionsForPulls(request: SuggestRequest, pulls: readonly Direction[]): Suggestion {
-  const survey = surveyRequest(request, pulls);
-  const lock = pulls.map((pull) => {
-    const out = new Float32Array(request.coarse.positions.length / 3);
-    surveyOne(survey, pull, out);
-    return out;
-  });
-  const { normals, areasMm2 } = vertexNormals(request.coarse);
-  return labelFor(vertexGraph(request.coarse), normals, areasMm2, pulls, lock, request.draftDeg);
+/** A pull tilted by an angle towards one side. */
+export function turnedBy(pull: Direction, turnDeg: number, sideDeg: number): Direction {
+  const { u, v } = frameAcross(pull);
+  const reach = Math.tan((turnDeg * Math.PI) / 180);
+  const [c, s] = [Math.cos((sideDeg * Math.PI) / 180), Math.sin((sideDeg * Math.PI) / 180)];
+  return normalised([0, 1, 2].map((a) => pull[a] + reach * (c * u[a] + s * v[a])) as unknown as Direction);
 }
 
-function labelFor(
-  graph: VertexGraph,
-  normals: Float32Array,
-  areasMm2: Float32Array,
+function suggestionOf(trial: Trial): Suggestion {
+  return {
+    pulls: trial.regions.label.map((l) => trial.pulls[l].pull),
+    label: Uint8Array.from(trial.regions.of),
+    energy: trial.energy,
+  };
+}
+
+/** Labels for given pulls: one section a pull, in their order. */
+export function sectionsForPulls(
+  request: SuggestRequest,
   pulls: readonly Direction[],
-  lock: readonly Float32Array[],
-  draftDeg: number,
+  prices: PartingPrices,
 ): Suggestion {
-  const least = Math.sin((draftDeg * Math.PI) / 180);
-  const costs = pulls.map((pull, s) => {
-    const out = new Float32Array(graph.vertices);
-    for (let v = 0; v < graph.vertices; v++) {
-      const facing = dot(pull, [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]]);
-      out[v] = lock[s][v] + areasMm2[v] * DRAFT_DEPTH_MM * Math.max(0, least - facing);
-    }
-    return out;
-  });
-  const problem = { graph, costs, perSeamMm: LINE_WEIGHT_MM3 };
-  const label = absorbIslands(problem, labelVertices(problem), areasMm2);
+  const pricing = new Pricing(request, prices);
+  const seams = seamsOf(vertexGraph(request.coarse), prices);
+  const costs = pulls.map((pull) => pricing.survey(pull).price);
+  const problem = { graph: seams.graph, costs, seamCost: seams.seamCost };
+  const regions = onePerLabel(problem, regionsOf(labelVertices(problem), seams.near));
+  const label = labelsOf(regions);
   return { pulls, label, energy: labellingEnergy(problem, label) };
 }

@@ -10,9 +10,9 @@ import { type SearchEffort, type SurveyCrew, THOROUGH } from "../parting/suggest
 import { shellTakeoff } from "../shell/index.ts";
 import { surveyDirections } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
-import { type Estimate, estimate, type Rates, sectionWorthMm3 } from "./estimate.ts";
-import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
+import { type Estimate, estimate, partingPrices, type Rates } from "./estimate.ts";
 import { seatPiece } from "./seat.ts";
+import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
 
 export interface Piece {
   readonly mesh: TriangleMesh;
@@ -105,14 +105,14 @@ export class PlanEngine {
     const survey = this.survey.get(surveyKey, () => {
       throw new Error("The survey was lost between two steps.");
     });
-    const worth = sectionWorthMm3(rates);
+    const prices = partingPrices(rates);
     const shellMm = shellTakeoff(document.shell.system, document.shell.figures, {
       areasMm2: [],
       flangeLengthsMm: [],
     }).thicknessMm;
-    const key = JSON.stringify([surveyKey, pulls, sections, sections === "auto" ? worth : 0, Math.round(shellMm)]);
+    const key = JSON.stringify([surveyKey, pulls, sections, prices, Math.round(shellMm)]);
     return this.sections.get(key, () =>
-      planSections(jacket, survey, { pulls, sections, fillDepthMm, shellMm, sectionWorthMm3: worth }, ctx),
+      planSections(jacket, survey, { pulls, sections, fillDepthMm, shellMm, prices }, ctx),
     );
   }
 

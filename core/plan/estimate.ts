@@ -2,6 +2,7 @@
 import type { Jacket } from "../jacket/jacket.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
+import type { PartingPrices } from "../parting/suggest.ts";
 import { FLANGE_WIDTH_MM, type ShellTakeoff, shellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3 } from "../units/index.ts";
 import type { PlanDocument } from "./document.ts";
@@ -53,11 +54,14 @@ const CLAY_DENSITY = 1.9;
 /** Release agent, g per square metre and face. */
 const RELEASE_G_PER_M2 = 60;
 
-/** The fill, in mm3, that is worth as much as one more section at the given rates: settles "auto". */
-export function sectionWorthMm3(rates: Rates): number {
-  const sectionMinor = (rates.sectionSetupMin / 60) * rates.hourMinor;
-  const perMm3Minor = (SILICONE.densityGPerCm3.value / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor;
-  return perMm3Minor > 0 ? sectionMinor / perMm3Minor : Number.MAX_VALUE;
+/** What a plan pays for at the workshop's rates, minor units: what the search for sections makes least. */
+export function partingPrices(rates: Rates): PartingPrices {
+  const perMinute = rates.hourMinor / 60;
+  return {
+    fillPerMm3: (SILICONE.densityGPerCm3.value / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor,
+    linePerMm: (rates.wallMinPerM / 1000) * perMinute,
+    perSection: rates.sectionSetupMin * perMinute,
+  };
 }
 
 export function estimate(document: PlanDocument, jacket: Jacket, sections: Sections, rates: Rates): Estimate {

@@ -8,25 +8,22 @@ import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { fairLine } from "../parting/fair.ts";
-import { labelsOf, sectionPotentials } from "../parting/sections.ts";
+import { labelsOf } from "../parting/sections.ts";
 import {
-  type SuggestRequest,
+  type PartingPrices,
+  PlanSearch,
+  type SearchEffort,
   type Suggestion,
+  type SuggestRequest,
   type SurveyCrew,
   type SurveyTable,
   sectionsForPulls,
-  suggestSections,
   surveyPulls,
-  type SearchEffort,
   THOROUGH,
 } from "../parting/suggest.ts";
-import { fillField } from "../release/fill.ts";
-import { Cells, measureLock, type SectionLock } from "../release/locks.ts";
-import { visitColumns } from "../survey/columns.ts";
+import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
-
-/** A lock left after filling no deeper than this many steps is the grid's own roughness. */
-const RESIDUE_STEPS = 2;
+import { type FreedSections, freeSections } from "./freeing.ts";
 
 export interface SurveyStage {
   readonly request: SuggestRequest;
@@ -79,10 +76,11 @@ export function surveyRequestFor(
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
   return {
     coarse,
+    depth: depthField(coarse),
     fillDepthMm,
     draftDeg,
     boardMm: jacket.request.onBoard ? 0 : null,
-    spacingMm: Math.max(jacket.request.stepMm, 0.8 * meanEdge),
+    spacingMm: Math.max(jacket.request.stepMm, meanEdge),
     effort,
   };
 }
@@ -96,93 +94,48 @@ export interface SectionsRequest {
   readonly sections: "auto" | 2 | 3;
   readonly fillDepthMm: number;
   readonly shellMm: number;
-  /** What another section costs, in mm3 of fill: decides "auto". */
-  readonly sectionWorthMm3: number;
+  readonly prices: PartingPrices;
 }
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
-  const suggestion = choose(survey, request, ctx);
-  const step = jacket.request.stepMm;
-  const boardMm = jacket.request.onBoard ? 0 : null;
-  ctx.progress("parting", 0.5);
-  const coarseNearest = new NearestField(survey.request.coarse, 2 * step);
-  const onJacket = potentialsOn(
-    jacket.mesh,
-    (x, y, z) => nearestLabel(survey.request.coarse, coarseNearest, suggestion.label, x, y, z),
-    suggestion.pulls,
-    step,
-    boardMm,
-  );
-  ctx.checkCancelled();
-  ctx.progress("parting", 0.65);
-  const nearest = new NearestField(jacket.mesh, 2 * step);
-  const cells = new Cells(jacket.mesh, nearest, onJacket);
-  const locks = suggestion.pulls.map((pull, section) => {
-    ctx.checkCancelled();
-    return measureLock({
-      jacket: jacket.mesh,
-      cells,
-      section,
-      pull,
-      spacingMm: step,
-      boardMm,
-      fillDepthMm: request.fillDepthMm,
-      shellMm: request.shellMm,
-    });
-  });
-  ctx.progress("parting", 0.8);
-  if (locks.every((lock) => lock.columns.length === 0)) {
-    return assemble(
-      jacket.mesh,
-      onJacket,
-      suggestion.pulls,
-      locks,
-      locks.map((lock) => lock.openMm3 === 0),
-      nearest,
-      step,
-    );
+  const { coarse } = survey.request;
+  const nearest = new NearestField(coarse, 2 * jacket.request.stepMm);
+  let best: { readonly suggestion: Suggestion; readonly freed: FreedSections } | null = null;
+  for (const suggestion of candidates(survey, request, ctx)) {
+    const labelAt = (x: number, y: number, z: number) => suggestion.label[nearestVertex(coarse, nearest, x, y, z)];
+    const { fillDepthMm, shellMm } = request;
+    const freed = freeSections({ jacket, pulls: suggestion.pulls, labelAt, fillDepthMm, shellMm }, ctx);
+    if (!best || holdingMm3(freed) < holdingMm3(best.freed)) best = { suggestion, freed };
+    // The cheapest that is proven to come off; the survey that priced it had only guessed.
+    if (holdingMm3(best.freed) === 0) break;
   }
-  const swept = fillField(jacket.grid, jacket.phi, locks);
-  const mesh = isosurface(swept.grid, swept.phi, 0, ctx);
-  const filled = boardMm === null ? mesh : clipAbove(mesh, boardMm);
-  const onFilled = potentialsOn(filled, (x, y, z) => cells.at(x, y, z), suggestion.pulls, step, boardMm);
-  ctx.progress("parting", 0.9);
-  const nearestFilled = new NearestField(filled, 2 * step);
-  const filledCells = new Cells(filled, nearestFilled, onFilled);
-  const releases = suggestion.pulls.map((pull, section) => {
-    ctx.checkCancelled();
-    const left = measureLock({
-      jacket: filled,
-      cells: filledCells,
-      section,
-      pull,
-      spacingMm: step,
-      boardMm,
-      fillDepthMm: RESIDUE_STEPS * step,
-      shellMm: request.shellMm,
-    });
-    return left.openMm3 === 0;
-  });
-  return assemble(filled, onFilled, suggestion.pulls, locks, releases, nearestFilled, step);
+  if (!best) throw new Error("There was no plan to choose from.");
+  return assemble(best.freed, best.suggestion.pulls, jacket.request.stepMm);
 }
 
-function choose(survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Suggestion {
-  if (request.pulls) return sectionsForPulls(survey.request, request.pulls);
+function holdingMm3(freed: FreedSections): number {
+  return freed.last.reduce((sum, lock) => sum + lock.holdingMm3, 0);
+}
+
+/** The plans to prove, cheapest first. */
+function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Suggestion[] {
+  const { pulls, sections, prices } = request;
+  if (pulls) return [sectionsForPulls(survey.request, pulls, prices)];
   if (!survey.table) throw new Error("A suggestion needs a survey first.");
-  if (request.sections !== "auto") return suggestSections(survey.request, survey.table, request.sections, ctx);
-  const two = suggestSections(survey.request, survey.table, 2, ctx);
-  const three = suggestSections(survey.request, survey.table, 3, ctx);
-  return three.energy + request.sectionWorthMm3 < two.energy ? three : two;
+  const search = new PlanSearch(survey.request, survey.table, prices);
+  const wanted = sections === "auto" ? [2, 3] : [sections];
+  const found = wanted.map((count, k) => {
+    ctx.progress("parting", (0.5 * k) / wanted.length);
+    return search.best(count, ctx);
+  });
+  return found.sort((a, b) => planPrice(a, prices) - planPrice(b, prices));
 }
 
-function nearestLabel(
-  mesh: TriangleMesh,
-  nearest: NearestField,
-  label: Uint8Array,
-  x: number,
-  y: number,
-  z: number,
-): number {
+function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
+  return suggestion.energy + suggestion.pulls.length * prices.perSection;
+}
+
+function nearestVertex(mesh: TriangleMesh, nearest: NearestField, x: number, y: number, z: number): number {
   const triangle = nearest.nearest(scratch, x, y, z);
   let best = 0;
   let least = Infinity;
@@ -192,7 +145,7 @@ function nearestLabel(
       (mesh.positions[3 * v] - x) ** 2 + (mesh.positions[3 * v + 1] - y) ** 2 + (mesh.positions[3 * v + 2] - z) ** 2;
     if (d < least) {
       least = d;
-      best = label[v];
+      best = v;
     }
   }
   return best;
@@ -200,43 +153,9 @@ function nearestLabel(
 
 const scratch = new Float64Array(3);
 
-function potentialsOn(
-  mesh: TriangleMesh,
-  labelAt: (x: number, y: number, z: number) => number,
-  pulls: readonly Direction[],
-  stepMm: number,
-  boardMm: number | null,
-): Float32Array[] {
-  const p = mesh.positions;
-  const label = Uint8Array.from({ length: p.length / 3 }, (_, v) => labelAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]));
-  const locked = pulls.map((pull) => lockedVertices(mesh, pull, stepMm, boardMm));
-  return sectionPotentials(mesh, label, pulls, locked, stepMm);
-}
-
-/** 1 at the vertices at either end of a column deeper than the mesh's own roughness. */
-function lockedVertices(mesh: TriangleMesh, pull: Direction, stepMm: number, boardMm: number | null): Uint8Array {
-  const out = new Uint8Array(mesh.positions.length / 3);
-  const t = mesh.triangles;
-  visitColumns(mesh, pull, stepMm, boardMm, (_line, from, to, first, last) => {
-    if (to - from < stepMm) return;
-    for (let c = 0; c < 3; c++) {
-      if (first >= 0) out[t[3 * first + c]] = 1;
-      out[t[3 * last + c]] = 1;
-    }
-  });
-  return out;
-}
-
 /** Numbers the sections from the lowest up, the order they are built in. */
-function assemble(
-  mesh: TriangleMesh,
-  potentials: readonly Float32Array[],
-  pulls: readonly Direction[],
-  locks: readonly SectionLock[],
-  releases: readonly boolean[],
-  nearest: NearestField,
-  stepMm: number,
-): Sections {
+function assemble(freed: FreedSections, pulls: readonly Direction[], stepMm: number): Sections {
+  const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
   const warnings: string[] = [];
   const label = labelsOf(potentials);
   const order = pulls.map((_, s) => s).filter((s) => label.includes(s));
@@ -249,17 +168,18 @@ function assemble(
   const lines = cut.lines.map((line) => fairLine(line, stepMm, nearest));
   if (order.length < pulls.length) warnings.push("A pull won no part of the jacket and was left out.");
   const sections = order.map((s, k): PlannedSection => {
-    const lock = locks[s];
+    // What still holds it is told before what was filled.
+    const lock = last[s].holdingMm3 > 0 ? last[s] : locks[s];
     return {
       number: k + 1,
       pull: pulls[s],
       areaMm2: areaAndVolume(cut.skins[k]).areaMm2,
-      lockMm3: lock.lockMm3,
-      fillMm3: lock.fillMm3,
+      lockMm3: locks[s].lockMm3,
+      fillMm3: fillsMm3[s],
       openMm3: lock.openMm3,
       deepestMm: lock.deepestMm,
       lockAt: lock.at,
-      releases: lock.openMm3 === 0 && releases[s],
+      releases: last[s].holdingMm3 === 0,
       skin: cut.skins[k],
       lockPoints: lock.points,
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),

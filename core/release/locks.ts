@@ -6,10 +6,10 @@
  * filled; so are longer ones where the whole lock they are part of lies within the fill depth of the jacket, for a
  * long shallow hollow takes a thin fill. The rest stays open, and the section does not release.
  */
-import type { NearestField } from "../field/nearest.ts";
+import type { NearestField, NodeClasses } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { labelsOf } from "../parting/sections.ts";
-import { type ColumnFrame, columnPoint, visitColumns } from "../survey/columns.ts";
+import { type ColumnFrame, columnFrame, columnPoint, FROM_BACK, visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
 
 /** Shorter than this share of the spacing is below what the grid can tell. */
@@ -18,6 +18,7 @@ const DEPTH_FLOOR = 0.5;
 /** Whose cell a point is in. */
 export class Cells {
   private readonly classOf: Uint8Array;
+  private readonly classes: NodeClasses;
   private readonly point = new Float64Array(3);
 
   constructor(
@@ -32,14 +33,32 @@ export class Cells {
       const own = label[t[3 * k]];
       return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : 255;
     });
+    this.classes = nearest.classes(this.classOf);
   }
 
   /** Section number of the cell of a point (mm). */
   at(x: number, y: number, z: number): number {
-    const sure = this.nearest.sureClass(this.classOf, x, y, z);
+    const sure = this.nearest.sureClass(this.classes, x, y, z);
     if (sure >= 0 && sure !== 255) return sure;
     const triangle = this.nearest.nearest(this.point, x, y, z);
     return this.classOf[triangle] !== 255 ? this.classOf[triangle] : this.greatestAt(triangle);
+  }
+
+  /** The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. */
+  carried(mesh: TriangleMesh): Float32Array[] {
+    const out = this.potentials.map(() => new Float32Array(mesh.positions.length / 3));
+    const t = this.mesh.triangles;
+    for (let v = 0; v < mesh.positions.length / 3; v++) {
+      const p = mesh.positions;
+      const triangle = this.nearest.nearest(this.point, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+      const w = barycentric(this.mesh, triangle, this.point);
+      this.potentials.forEach((potential, s) => {
+        let sum = 0;
+        for (let c = 0; c < 3; c++) sum += w[c] * potential[t[3 * triangle + c]];
+        out[s][v] = sum;
+      });
+    }
+    return out;
   }
 
   /** Distance from a point to the jacket, mm. */
@@ -104,6 +123,8 @@ export interface SectionLock {
   readonly at: readonly [number, number, number] | null;
   /** Volume left open because it is deeper than the fill depth. */
   readonly openMm3: number;
+  /** Volume in locks thicker than the residue: above 0, the section does not release as the jacket stands. */
+  readonly holdingMm3: number;
   readonly columns: readonly FilledColumn[];
   /** Points spread through the lock: xyz and the depth there, mm, 4 per point; the depth of a filled one is negative. */
   readonly points: Float32Array;
@@ -118,19 +139,22 @@ export interface LockRequest {
   readonly spacingMm: number;
   readonly boardMm: number | null;
   readonly fillDepthMm: number;
+  /** A lock no thicker than this is the grid's own roughness, mm. */
+  readonly residueMm: number;
   /** Thickness of the section: columns of its cell that nowhere come this near the jacket do not hold it. */
   readonly shellMm: number;
 }
 
 export function measureLock(request: LockRequest): SectionLock {
-  const { jacket, cells, section, pull, spacingMm, boardMm, fillDepthMm, shellMm } = request;
+  const { jacket, cells, section, pull, spacingMm, boardMm, fillDepthMm, residueMm, shellMm } = request;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
-  const pending: [number, number, number][] = [];
-  const frame = visitColumns(jacket, pull, spacingMm, boardMm, (line, from, to) => {
-    if (to - from > DEPTH_FLOOR * spacingMm) pending.push([line, from, to]);
+  const pending: [number, number, number, number][] = [];
+  const frame = columnFrame(jacket, pull, spacingMm);
+  visitColumns(jacket, frame, boardMm, (line, from, to, first) => {
+    if (to - from > DEPTH_FLOOR * spacingMm) pending.push([line, from, to, first]);
   });
-  for (const [line, from, to] of pending) {
+  for (const [line, from, to, first] of pending) {
     const samples = Math.max(1, Math.ceil((to - from) / spacingMm));
     const each = (to - from) / samples;
     let low = Number.NaN;
@@ -143,14 +167,20 @@ export function measureLock(request: LockRequest): SectionLock {
       if (length === 0) low = from + k * each;
       length += each;
       // Short columns fill anyway: only long ones need their distance from the jacket.
-      const thick = to - from <= fillDepthMm ? 0 : cells.distance(point);
+      const thick = to - from <= residueMm ? 0 : cells.distance(point);
       thickMm = Math.max(thickMm, thick);
       reached ||= thick < shellMm;
     }
-    if (reached && to - low > DEPTH_FLOOR * spacingMm) stretches.push({ line, to, low, lengthMm: length, thickMm });
+    if (reached && to - low > DEPTH_FLOOR * spacingMm) {
+      if (first === FROM_BACK && low === from) thickMm = Infinity;
+      stretches.push({ line, to, low, lengthMm: length, thickMm });
+    }
   }
   const kept = withoutGrazes(stretches, frame, fillDepthMm);
-  return summarise(kept, fillable(kept, frame, fillDepthMm), frame, spacingMm);
+  const rough = withoutGrazes(stretches, frame, residueMm);
+  const smooth = fillable(rough, frame, residueMm);
+  const holdingMm3 = rough.reduce((sum, { lengthMm }, k) => sum + (smooth[k] ? 0 : spacingMm ** 2 * lengthMm), 0);
+  return { ...summarise(kept, fillable(kept, frame, fillDepthMm), frame, spacingMm), holdingMm3 };
 }
 
 interface Stretch {
@@ -158,7 +188,7 @@ interface Stretch {
   readonly to: number;
   readonly low: number;
   readonly lengthMm: number;
-  /** Greatest distance from the jacket in the stretch, mm: the thickness a fill would have. */
+  /** The thickness a fill would have: the greatest distance from the jacket in the stretch, mm; infinite where no fill helps. */
   readonly thickMm: number;
 }
 
@@ -191,7 +221,7 @@ function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDe
 function fillable(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): boolean[] {
   const { countU } = frame.bundle;
   const onLine = new Map<number, number[]>();
-  const long = stretches.map((stretch) => stretch.to - stretch.low > fillDepthMm);
+  const long = stretches.map((stretch) => Math.max(stretch.to - stretch.low, stretch.thickMm) > fillDepthMm);
   stretches.forEach((stretch, k) => {
     if (long[k]) onLine.set(stretch.line, [...(onLine.get(stretch.line) ?? []), k]);
   });
@@ -223,7 +253,7 @@ function summarise(
   filled: readonly boolean[],
   frame: ColumnFrame,
   spacingMm: number,
-): SectionLock {
+): Omit<SectionLock, "holdingMm3"> {
   const face = spacingMm * spacingMm;
   let lockMm3 = 0;
   let fillMm3 = 0;

@@ -12,7 +12,8 @@ import { type Direction, frameAcross } from "./directions.ts";
 /**
  * Visits a stretch of a line outside the body that ends in it: a point in it moving along the pull meets the body.
  * `fromMm` is where the stretch begins along the pull (at the body, the board or the back of the body), `toMm` where
- * the line meets the body; `fromTriangle` the triangle it began at, or -1, `toTriangle` the one it ends at.
+ * the line meets the body; `fromTriangle` the triangle it began at, `FROM_BOARD` or `FROM_BACK`, `toTriangle` the one
+ * it ends at.
  */
 export type ColumnVisitor = (
   line: number,
@@ -22,11 +23,20 @@ export type ColumnVisitor = (
   toTriangle: number,
 ) => void;
 
+/** The column begins at the board. */
+export const FROM_BOARD = -1;
+/** The column begins behind the body, where the back of a section would be: no fill frees it. */
+export const FROM_BACK = -2;
+/** How far behind the body space counts, mm: room for a section's own thickness. */
+const BEHIND_MM = 25;
+
 export interface ColumnFrame {
   readonly u: Direction;
   readonly v: Direction;
   readonly d: Direction;
   readonly bundle: LineBundle;
+  /** Where space begins to count, behind the furthest back of the body along d, mm. */
+  readonly backMm: number;
 }
 
 /** The mesh's corners in the frame (u, v, d). */
@@ -44,27 +54,20 @@ export function inFrame(mesh: TriangleMesh, u: Direction, v: Direction, d: Direc
   return { positions: out, triangles: mesh.triangles };
 }
 
-/**
- * Visits every blocked column of the body along d.
- * @param boardMm height of the board, or null when the piece floats
- */
-export function visitColumns(
-  mesh: TriangleMesh,
-  d: Direction,
-  spacingMm: number,
-  boardMm: number | null,
-  visit: ColumnVisitor,
-): ColumnFrame {
+/** The frame and bundle of a direction over a mesh: what `visitColumns` works in. */
+export function columnFrame(mesh: TriangleMesh, d: Direction, spacingMm: number): ColumnFrame {
   const { u, v } = frameAcross(d);
-  const turned = inFrame(mesh, u, v, d);
-  const p = turned.positions;
-  let [u0, u1, v0, v1, back] = [Infinity, -Infinity, Infinity, -Infinity, Infinity];
+  const p = mesh.positions;
+  let [u0, u1, v0, v1, backMm] = [Infinity, -Infinity, Infinity, -Infinity, Infinity];
   for (let k = 0; k < p.length; k += 3) {
-    u0 = Math.min(u0, p[k]);
-    u1 = Math.max(u1, p[k]);
-    v0 = Math.min(v0, p[k + 1]);
-    v1 = Math.max(v1, p[k + 1]);
-    back = Math.min(back, p[k + 2]);
+    const [x, y, z] = [p[k], p[k + 1], p[k + 2]];
+    const a = u[0] * x + u[1] * y + u[2] * z;
+    const b = v[0] * x + v[1] * y + v[2] * z;
+    u0 = Math.min(u0, a);
+    u1 = Math.max(u1, a);
+    v0 = Math.min(v0, b);
+    v1 = Math.max(v1, b);
+    backMm = Math.min(backMm, d[0] * x + d[1] * y + d[2] * z);
   }
   // Off the middle of the spacing, so that lines do not run along faces that stand square to the axes.
   const bundle: LineBundle = {
@@ -75,11 +78,28 @@ export function visitColumns(
     countU: Math.max(1, Math.ceil((u1 - u0) / spacingMm)),
     countV: Math.max(1, Math.ceil((v1 - v0) / spacingMm)),
   };
+  return { u, v, d, bundle, backMm: backMm - BEHIND_MM };
+}
+
+/**
+ * Visits every blocked column of the body along a frame's direction.
+ * @param frame of this mesh, see `columnFrame`
+ * @param boardMm height of the board, or null when the piece floats
+ */
+export function visitColumns(
+  mesh: TriangleMesh,
+  frame: ColumnFrame,
+  boardMm: number | null,
+  visit: ColumnVisitor,
+): void {
+  const { u, v, d, bundle, backMm: back } = frame;
+  const turned = inFrame(mesh, u, v, d);
   const { start, place, sign, triangle } = lineCrossings(turned, bundle);
   for (let line = 0; line + 1 < start.length; line++) {
     let winding = start[line] < start[line + 1] && sign[start[line]] < 0 ? 1 : 0;
-    let from = winding === 0 ? backOf(bundle, u, v, d, line, back, boardMm) : 0;
-    let fromTriangle = -1;
+    const board = boardAt(frame, line, boardMm);
+    let from = Math.max(back, board);
+    let fromTriangle = board >= back ? FROM_BOARD : FROM_BACK;
     for (let k = start[line]; k < start[line + 1]; k++) {
       const before = winding;
       winding += sign[k];
@@ -91,23 +111,14 @@ export function visitColumns(
       }
     }
   }
-  return { u, v, d, bundle };
 }
 
-/** Where a line begins behind the body: at its furthest back, or at the board if that comes later. */
-function backOf(
-  bundle: LineBundle,
-  u: Direction,
-  v: Direction,
-  d: Direction,
-  line: number,
-  back: number,
-  boardMm: number | null,
-): number {
-  if (boardMm === null || d[2] <= 1e-6) return back;
+/** Where a line comes out of the board, mm along it; far behind where it does not. */
+function boardAt({ u, v, d, bundle }: ColumnFrame, line: number, boardMm: number | null): number {
+  if (boardMm === null || d[2] <= 1e-6) return -Infinity;
   const a = bundle.originU + bundle.spacingMm * (line % bundle.countU);
   const b = bundle.originV + bundle.spacingMm * Math.floor(line / bundle.countU);
-  return Math.max(back, (boardMm - u[2] * a - v[2] * b) / d[2]);
+  return (boardMm - u[2] * a - v[2] * b) / d[2];
 }
 
 /** World point (mm) on a line of a frame at a place along it. */

@@ -1,6 +1,6 @@
 /** Survey maps: what each vertex of a mesh looks like from a pull, and from how many pulls it is free. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { visitColumns } from "./columns.ts";
+import { columnFrame, visitColumns } from "./columns.ts";
 import { type Direction, dot } from "./directions.ts";
 import { vertexNormals } from "./survey.ts";
 
@@ -31,7 +31,7 @@ export function surveyMap(
     out[v] = facing < -least ? LOCKED : facing < least ? LOW_DRAFT : FREE;
   }
   const t = mesh.triangles;
-  visitColumns(mesh, pull, spacingMm, boardMm, (_line, from, to, first) => {
+  visitColumns(mesh, columnFrame(mesh, pull, spacingMm), boardMm, (_line, from, to, first) => {
     if (first < 0 || to - from < ROUGHNESS * spacingMm) return;
     for (let c = 0; c < 3; c++) if (out[t[3 * first + c]] !== LOW_DRAFT) out[t[3 * first + c]] = LOCKED;
   });

@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { dealSurvey, runJob } from "../job/job.ts";
 import { meshBox } from "../mesh/mesh.ts";
 import { mushroom, sphere, torus } from "../testing/shapes.ts";
-import { columnPoint, visitColumns } from "./columns.ts";
+import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
+import { depthField } from "./depth.ts";
 import { bearingAndElevation, type Direction, directionFrom, dot, frameAcross, pullDirections } from "./directions.ts";
 import { FREE, freeCounts, LOCKED, LOW_DRAFT, surveyMap } from "./map.ts";
 import { surveyDirections } from "./survey.ts";
@@ -70,7 +71,8 @@ describe("columns of blocked space", () => {
     const piece = mushroom(40, 200, 90, 30, 96);
     let volume = 0;
     const lines: number[] = [];
-    const frame = visitColumns(piece, [0, 0, 1], 4, 0, (line, from, to, first) => {
+    const frame = columnFrame(piece, [0, 0, 1], 4);
+    visitColumns(piece, frame, 0, (line, from, to, first) => {
       expect(from).toBeCloseTo(0, 3);
       expect(to).toBeCloseTo(200, 3);
       expect(first).toBe(-1);
@@ -88,7 +90,8 @@ describe("columns of blocked space", () => {
 
   it("across a ring's hole run from wall to wall", () => {
     let widest = 0;
-    visitColumns(torus(100, 30, 96, 48), [1, 0, 0], 4, null, (_line, from, to, first) => {
+    const ring = torus(100, 30, 96, 48);
+    visitColumns(ring, columnFrame(ring, [1, 0, 0], 4), null, (_line, from, to, first) => {
       if (first >= 0) widest = Math.max(widest, to - from);
     });
     // 140 mm at mid height, where the hole is narrowest; nearly 200 where its walls roll away.
@@ -99,16 +102,19 @@ describe("columns of blocked space", () => {
   it("are none for a convex body seen from behind its own horizon but those behind it", () => {
     const ball = sphere(50, 32);
     const back = meshBox(ball).min[2];
-    visitColumns(ball, [0, 0, 1], 5, null, (_line, from, _to, first) => {
-      expect(first).toBe(-1);
-      expect(from).toBeCloseTo(back, 4);
+    visitColumns(ball, columnFrame(ball, [0, 0, 1], 5), null, (_line, from, _to, first) => {
+      expect(first).toBe(FROM_BACK);
+      // A section's own thickness behind the ball.
+      expect(from).toBeCloseTo(back - 25, 4);
     });
   });
 });
 
 describe("the survey", () => {
+  const body = mushroom(40, 120, 90, 30, 64);
   const request = {
-    mesh: mushroom(40, 120, 90, 30, 64),
+    mesh: body,
+    depth: depthField(body),
     directions: pullDirections(24, true),
     spacingMm: 6,
     boardMm: 0,

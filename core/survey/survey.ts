@@ -1,23 +1,29 @@
 /**
  * The survey: what each pull would cost each patch of the jacket. For every direction the blocked columns are
- * measured, and each column's volume falls half to the patch it begins at and half to the patch it ends at: just
- * what a section made of either patch would have to fill. A patch that pays nothing is free from that pull.
+ * measured, and their volume falls to the patches it is nearest to: just what a section made of a patch would have to
+ * fill. A patch that pays nothing is free from that pull.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { visitColumns } from "./columns.ts";
+import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
+import { type DepthField, depthNode } from "./depth.ts";
 import type { Direction } from "./directions.ts";
+
+/** Places a column is looked at, at most. */
+const MOST_SAMPLES = 8;
 
 export interface SurveyRequest {
   readonly mesh: TriangleMesh;
   readonly directions: readonly Direction[];
   readonly spacingMm: number;
   readonly boardMm: number | null;
-  /** Columns longer than this cannot be filled: their volume weighs more. */
+  /** Distances about the mesh. */
+  readonly depth: DepthField;
+  /** Locks thicker than this cannot be filled: their volume weighs more. */
   readonly fillDepthMm: number;
 }
 
-/** How much more a volume weighs that is too deep to fill. */
-export const DEEP_WEIGHT = 6;
+/** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
+export const DEEP_WEIGHT = 20;
 
 /**
  * @returns weighted lock volume (mm3) of each direction (row) and vertex (column): directions x vertices
@@ -32,19 +38,44 @@ export function surveyDirections(request: SurveyRequest, tick: (done: number) =>
   return cost;
 }
 
-/** Adds one direction's locks to the vertices (mm3). */
+/**
+ * Adds one direction's locks to the vertices (mm3). A column's space falls to the vertices it is nearest to, as it will
+ * to the cells of the sections; short columns fall half to the patch they begin at and half to the one they end at.
+ */
 export function surveyOne(request: SurveyRequest, direction: Direction, out: Float32Array): void {
-  const { mesh, spacingMm, boardMm, fillDepthMm } = request;
+  const { mesh, spacingMm, boardMm, fillDepthMm, depth: field } = request;
   const t = mesh.triangles;
   const cell = spacingMm * spacingMm;
-  visitColumns(mesh, direction, spacingMm, boardMm, (_line, from, to, first, last) => {
-    const depth = to - from;
-    const volume = cell * (depth <= fillDepthMm ? depth : fillDepthMm + DEEP_WEIGHT * (depth - fillDepthMm));
-    const share = first < 0 ? volume / 3 : volume / 6;
-    for (let c = 0; c < 3; c++) {
-      out[t[3 * last + c]] += share;
-      if (first >= 0) out[t[3 * first + c]] += share;
+  const every = field.stepMm;
+  const point = new Float64Array(3);
+  const nodes: number[] = [];
+  const frame = columnFrame(mesh, direction, spacingMm);
+  visitColumns(mesh, frame, boardMm, (line, from, to, first, last) => {
+    const length = to - from;
+    if (length < 2 * every) {
+      const share = ((cell * length) / (first < 0 ? 3 : 6)) * (first === FROM_BACK ? DEEP_WEIGHT : 1);
+      for (let c = 0; c < 3; c++) {
+        out[t[3 * last + c]] += share;
+        if (first >= 0) out[t[3 * first + c]] += share;
+      }
+      return;
     }
+    const samples = Math.min(MOST_SAMPLES, Math.ceil(length / every));
+    const each = length / samples;
+    let thick = 0;
+    columnPoint(frame, line, from + each / 2, point);
+    let [x, y, z] = point;
+    for (let k = 0; k < samples; k++) {
+      const node = depthNode(field, x, y, z);
+      nodes[k] = node;
+      if (field.distanceMm[node] > thick) thick = field.distanceMm[node];
+      x += each * direction[0];
+      y += each * direction[1];
+      z += each * direction[2];
+    }
+    const deep = first === FROM_BACK || Math.min(length, thick) > fillDepthMm;
+    const share = cell * each * (deep ? DEEP_WEIGHT : 1);
+    for (let k = 0; k < samples; k++) out[field.vertex[nodes[k]]] += share;
   });
 }
 

@@ -1,4 +1,4 @@
-import { G_PER_LB, G_PER_OZ, LITRES_PER_US_QUART, MM2_PER_M2, MM3_PER_LITRE, MM_PER_INCH } from "./constants.ts";
+import { G_PER_LB, G_PER_OZ, LITRES_PER_US_QUART, MM_PER_INCH, MM2_PER_M2, MM3_PER_LITRE } from "./constants.ts";
 
 /** How figures are shown and entered. */
 export type UnitSystem = "metric" | "imperial" | "both";

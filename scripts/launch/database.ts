@@ -5,7 +5,7 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { createServer, connect } from "node:net";
+import { connect, createServer } from "node:net";
 import { userInfo } from "node:os";
 import { join } from "node:path";
 

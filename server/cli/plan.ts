@@ -1,7 +1,7 @@
 /** `./run plan FILE`: the core over a scan, on the command line. Exit code 2: usage; 3: unusable piece. */
 import { readFile, stat } from "node:fs/promises";
 import type { JobContext } from "../../core/job/context.ts";
-import { readScan, type RawScan } from "../../core/mesh/io/index.ts";
+import { type RawScan, readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";

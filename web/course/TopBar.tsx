@@ -2,8 +2,8 @@ import { useEffect } from "react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
 import type { Piece } from "../../contract/pieces.ts";
-import type { SaveState } from "../document/useAutosave.ts";
 import { redo, undo, usePlan } from "../document/planStore.ts";
+import type { SaveState } from "../document/useAutosave.ts";
 
 export function TopBar({ piece, save, onSearch }: { piece: Piece; save: SaveState; onSearch: () => void }) {
   const canUndo = useStore(usePlan.temporal, (state) => state.pastStates.length > 0);

@@ -10,13 +10,13 @@ import { boardWithScale, personForSize } from "./board.ts";
 import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";
 import {
+  countColour,
   marker,
   plaster,
   raking,
   rubber,
-  sectionSkin,
   SURVEY_COLOURS,
-  countColour,
+  sectionSkin,
   vertexPainted,
 } from "./materials.ts";
 import { stencil } from "./stencil.ts";

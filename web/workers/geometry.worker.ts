@@ -1,11 +1,11 @@
 /** The geometry worker: holds one scan and its stages, and answers with bundles. One per open piece. */
 import * as Comlink from "comlink";
-import { Cancelled, type JobContext } from "../../core/job/context.ts";
-import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
+import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { thinned } from "../../core/export/thin.ts";
+import { Cancelled, type JobContext } from "../../core/job/context.ts";
 import { dealSurvey, type JobResult, runJob } from "../../core/job/job.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";

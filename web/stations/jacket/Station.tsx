@@ -6,8 +6,8 @@ import type { PlanDocument } from "../../../core/plan/document.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
-import { Caution, NumberField, Part } from "../../ui/fields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
+import { Caution, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 
 export function JacketStation({ document, planning }: StationProps) {

@@ -1,14 +1,14 @@
 import { unparse } from "papaparse";
 import { useEffect } from "react";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
-import { planCautions } from "../../../core/plan/cautions.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
+import { planCautions } from "../../../core/plan/cautions.ts";
 import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
-import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import { Figure, WorkingNote } from "../../ui/Figure.tsx";
+import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { BuyingList } from "./BuyingList.tsx";
 import { quantityText } from "./quantity.ts";

@@ -6,8 +6,8 @@ import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { DirectionFields } from "../../ui/DirectionFields.tsx";
-import { Caution, Choice, NumberField, Part } from "../../ui/fields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
+import { Caution, Choice, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 
 export function PartingStation({ document, planning }: StationProps) {

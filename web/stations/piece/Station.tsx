@@ -4,8 +4,8 @@ import { type LengthUnit, lengthUnits, parseLengthMm } from "../../../core/units
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
-import { Caution, Choice, More, NumberField, Part } from "../../ui/fields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
+import { Caution, Choice, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 
 const UPS: readonly UpAxis[] = ["z", "y", "x", "-z", "-y", "-x"];

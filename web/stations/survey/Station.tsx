@@ -2,12 +2,12 @@ import { useCallback, useEffect, useState } from "react";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
 import { usePlan } from "../../document/planStore.ts";
-import type { Geometry } from "../../workers/geometry.ts";
-import { proxied } from "../../workers/geometry.ts";
 import { SURVEY_COLOURS } from "../../scene/materials.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Choice, NumberField, Part } from "../../ui/fields.tsx";
+import type { Geometry } from "../../workers/geometry.ts";
+import { proxied } from "../../workers/geometry.ts";
 import type { StationProps } from "../station.ts";
 import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 

@@ -1,0 +1,175 @@
+/**
+ * Regions: the connected pieces of a labelling. A section is one region; when a labelling falls into more regions than
+ * there are to be sections, the dearest to lose are kept and the others go to the neighbour that takes them at the
+ * least price.
+ */
+import type { LabellingProblem, VertexGraph } from "./labelling.ts";
+
+/** Neighbour lists of a graph in compressed rows; `edge` names the edge a neighbour is reached by. */
+export interface Neighbours {
+  readonly start: Uint32Array;
+  readonly list: Uint32Array;
+  readonly edge: Uint32Array;
+}
+
+export function neighbours(graph: VertexGraph): Neighbours {
+  const start = new Uint32Array(graph.vertices + 1);
+  for (const v of graph.edges) start[v + 1]++;
+  for (let v = 0; v < graph.vertices; v++) start[v + 1] += start[v];
+  const cursor = start.slice();
+  const list = new Uint32Array(graph.edges.length);
+  const edge = new Uint32Array(graph.edges.length);
+  for (let e = 0; e < graph.seamMm.length; e++) {
+    const a = graph.edges[2 * e];
+    const b = graph.edges[2 * e + 1];
+    list[cursor[a]] = b;
+    edge[cursor[a]++] = e;
+    list[cursor[b]] = a;
+    edge[cursor[b]++] = e;
+  }
+  return { start, list, edge };
+}
+
+export interface Regions {
+  /** Region of each vertex. */
+  readonly of: Int32Array;
+  /** Label of each region. */
+  readonly label: readonly number[];
+}
+
+/** The connected pieces of a labelling, numbered in the order of their first vertex. */
+export function regionsOf(label: ArrayLike<number>, near: Neighbours): Regions {
+  const of = new Int32Array(label.length).fill(-1);
+  const labels: number[] = [];
+  const stack: number[] = [];
+  for (let seed = 0; seed < of.length; seed++) {
+    if (of[seed] >= 0) continue;
+    of[seed] = labels.length;
+    stack.push(seed);
+    while (stack.length > 0) {
+      const v = stack.pop() as number;
+      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+        const other = near.list[k];
+        if (of[other] >= 0 || label[other] !== label[v]) continue;
+        of[other] = labels.length;
+        stack.push(other);
+      }
+    }
+    labels.push(label[seed]);
+  }
+  return { of, label: labels };
+}
+
+/** A region on its way to being merged: what it would cost under every label, and its seams with its neighbours. */
+interface Body {
+  label: number;
+  cost: Float64Array;
+  seams: Map<number, number>;
+}
+
+/**
+ * Merges regions, cheapest first, until `wanted` are left: each step gives one region to a neighbouring region and its
+ * label, at the price of the change of energy. (Greedy region merging, Beaulieu and Goldberg 1989, on the energy of
+ * `labellingEnergy`.)
+ * @returns the regions left, at most `wanted` where the graph is connected, renumbered from 0
+ */
+export function mergeRegions(problem: LabellingProblem, regions: Regions, wanted: number): Regions {
+  return merge(
+    problem,
+    regions,
+    (left) => left.size > wanted,
+    () => false,
+  );
+}
+
+/** Merges until no two regions share a label: of each label the region dearest to lose is kept. */
+export function onePerLabel(problem: LabellingProblem, regions: Regions): Regions {
+  const alone = (bodies: ReadonlyMap<number, Body>, k: number) => {
+    const own = (bodies.get(k) as Body).label;
+    for (const [other, body] of bodies) if (other !== k && body.label === own) return false;
+    return true;
+  };
+  const twice = (bodies: ReadonlyMap<number, Body>) =>
+    new Set([...bodies.values()].map((body) => body.label)).size < bodies.size;
+  return merge(problem, regions, twice, alone);
+}
+
+/** Merges the cheapest region not spared, as long as `more` says so. */
+function merge(
+  problem: LabellingProblem,
+  regions: Regions,
+  more: (bodies: ReadonlyMap<number, Body>) => boolean,
+  spared: (bodies: ReadonlyMap<number, Body>, k: number) => boolean,
+): Regions {
+  const { graph, costs, seamCost } = problem;
+  const bodies = new Map<number, Body>();
+  regions.label.forEach((label, k) => {
+    bodies.set(k, { label, cost: new Float64Array(costs.length), seams: new Map() });
+  });
+  for (let v = 0; v < graph.vertices; v++) {
+    const body = bodies.get(regions.of[v]) as Body;
+    for (let l = 0; l < costs.length; l++) body.cost[l] += costs[l][v];
+  }
+  for (let e = 0; e < graph.seamMm.length; e++) {
+    const a = regions.of[graph.edges[2 * e]];
+    const b = regions.of[graph.edges[2 * e + 1]];
+    if (a === b) continue;
+    addSeam(bodies.get(a) as Body, b, seamCost[e]);
+    addSeam(bodies.get(b) as Body, a, seamCost[e]);
+  }
+  const into = new Map<number, number>();
+  const queue = [...bodies.keys()].map((k) => ({ from: k, ...cheapestMerge(bodies, k) }));
+  while (more(bodies)) {
+    let best = -1;
+    for (let q = 0; q < queue.length; q++) {
+      const { from, to, price } = queue[q];
+      if (!bodies.has(from) || to < 0 || (best >= 0 && price >= queue[best].price)) continue;
+      if (!spared(bodies, from)) best = q;
+    }
+    if (best < 0) break;
+    const { from, to } = queue[best];
+    const gone = bodies.get(from) as Body;
+    const kept = bodies.get(to) as Body;
+    bodies.delete(from);
+    into.set(from, to);
+    for (let l = 0; l < costs.length; l++) kept.cost[l] += gone.cost[l];
+    for (const [other, seam] of gone.seams) {
+      const body = bodies.get(other) as Body;
+      body.seams.delete(from);
+      if (other === to) continue;
+      addSeam(kept, other, seam);
+      addSeam(body, to, seam);
+    }
+    for (const entry of queue) {
+      if (entry.from === to || kept.seams.has(entry.from)) Object.assign(entry, cheapestMerge(bodies, entry.from));
+    }
+  }
+  const names = [...bodies.keys()];
+  const number = new Map(names.map((name, k) => [name, k]));
+  const finalOf = (k: number): number => {
+    let at = k;
+    for (let next = into.get(at); next !== undefined; next = into.get(at)) at = next;
+    return number.get(at) as number;
+  };
+  const renamed = Int32Array.from(regions.label, (_, k) => finalOf(k));
+  return { of: regions.of.map((k) => renamed[k]), label: names.map((name) => (bodies.get(name) as Body).label) };
+}
+
+function addSeam(body: Body, other: number, seam: number): void {
+  body.seams.set(other, (body.seams.get(other) ?? 0) + seam);
+}
+
+function cheapestMerge(bodies: ReadonlyMap<number, Body>, k: number): { to: number; price: number } {
+  const own = bodies.get(k);
+  let to = -1;
+  let price = Infinity;
+  for (const [other, seam] of own?.seams ?? []) {
+    const label = (bodies.get(other) as Body).label;
+    const paid = (own as Body).cost[label] - (own as Body).cost[(own as Body).label] - seam;
+    if (paid < price || (paid === price && other < to)) {
+      price = paid;
+      to = other;
+    }
+  }
+  return { to, price };
+}
