@@ -15,18 +15,16 @@ const VIEWS: readonly { view: NamedView; name: string }[] = [
   { view: "pull", name: "Along the pull" },
 ];
 
-const COVER = { width: 480, height: 400 };
-
 /** What floats over the stage: views, a person for size, and any trouble. */
 export function StageTools({ planning, piece }: { planning: Planning; piece: Piece }) {
   const { stage } = useStage();
   const [person, setPerson] = useState(false);
   const pull = usePlan((plan) => plan.document?.survey.pull);
   useEffect(() => stage?.setPerson(person), [stage, person]);
-  const { bundle, quality } = planning;
+  const { bundle, quality, geometry } = planning;
   useEffect(() => {
-    if (!stage || piece.hasCover || quality !== "settled" || !bundle) return;
-    void stage.picture(COVER.width, COVER.height).then(
+    if (!geometry || piece.hasCover || quality !== "settled" || !bundle) return;
+    void geometry.api.cover(bundle.piece).then(
       (image) =>
         image &&
         call(`/pieces/${piece.id}/cover`, {
@@ -35,7 +33,7 @@ export function StageTools({ planning, piece }: { planning: Planning; piece: Pie
           body: image,
         }).catch(() => undefined),
     );
-  }, [stage, piece.hasCover, piece.id, quality, bundle]);
+  }, [geometry, piece.hasCover, piece.id, quality, bundle]);
   return (
     <>
       <div className="absolute top-3 left-3 flex flex-wrap gap-1">

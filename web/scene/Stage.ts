@@ -3,26 +3,33 @@
  * it shows is set from outside as plain core meshes; it knows nothing of plans.
  */
 import * as THREE from "three";
-import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/survey/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
 import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";
+import { lockMarks } from "./marks.ts";
 import {
   countColour,
   marker,
+  pickDot,
   plaster,
   raking,
   rubber,
   SURVEY_COLOURS,
   sectionSkin,
+  tape,
   vertexPainted,
 } from "./materials.ts";
+import { drawn } from "./pace.ts";
+import { StagePointer } from "./pointer.ts";
 import { stencil } from "./stencil.ts";
 import { tag } from "./tag.ts";
+import { type NamedView, View } from "./view.ts";
+import { oneOfEach, warmUp } from "./warm.ts";
 
-export type NamedView = "front" | "back" | "left" | "right" | "above" | "pull" | "three-quarter";
+export type { NamedView } from "./view.ts";
+
 export type PieceLook =
   | { kind: "plaster" }
   | { kind: "lamp" }
@@ -45,8 +52,8 @@ export interface StageEvents {
 export class Stage {
   private readonly renderer: THREE.WebGLRenderer;
   private readonly scene = new THREE.Scene();
-  private readonly camera = new THREE.PerspectiveCamera(32, 1, 10, 60_000);
-  private readonly controls: OrbitControls;
+  private readonly view: View;
+  private readonly pointer: StagePointer;
   private readonly piece = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>(new THREE.BufferGeometry(), plaster());
   private readonly jacket = new THREE.Mesh<THREE.BufferGeometry, THREE.MeshStandardMaterial>(
     new THREE.BufferGeometry(),
@@ -68,17 +75,23 @@ export class Stage {
   private person = false;
   private framed = false;
   private pickable = false;
-  private queued = false;
-  private dragged: DirectionHandle | null = null;
+  /** Something changed since the last frame was begun. */
+  private stale = false;
+  private drawing = false;
+  /** Shaders are compiled: nothing is drawn before. */
+  private ready = false;
+  private ended = false;
   private readonly observer: ResizeObserver;
 
   constructor(
     private readonly host: HTMLElement,
-    private readonly events: StageEvents,
+    events: StageEvents,
   ) {
     THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
-    this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true });
+    this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
     this.renderer.localClippingEnabled = true;
+    // Asking for a shader's log waits for its compilation and holds the page up.
+    this.renderer.debug.checkShaderErrors = false;
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     host.append(this.renderer.domElement);
     this.renderer.domElement.style.display = "block";
@@ -87,13 +100,18 @@ export class Stage {
       "aria-label",
       "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round.",
     );
-    this.camera.up.set(0, 0, 1);
-    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
-    this.controls.addEventListener("change", () => this.draw());
-    this.controls.maxPolarAngle = Math.PI * 0.93;
+    this.view = new View(this.renderer.domElement, () => this.draw());
+    this.pointer = new StagePointer(this.renderer.domElement, this.view, {
+      handles: this.handles,
+      pickable: () => (this.pickable ? this.piece : null),
+      onHandle: events.onHandle,
+      onPick: events.onPick,
+      draw: () => this.draw(),
+    });
     this.light();
     this.jacket.material.clippingPlanes = [this.cut];
     this.jacket.visible = false;
+    const samples = oneOfEach(this.cut, this.lampMaterial);
     this.scene.add(
       this.piece,
       this.jacket,
@@ -103,16 +121,22 @@ export class Stage {
       this.picks,
       this.tags,
       this.surroundings,
+      samples,
     );
     this.observer = new ResizeObserver(() => this.resize());
     this.observer.observe(host);
-    this.listen();
     this.resize();
+    void warmUp(this.renderer, this.scene, this.view.camera, samples).then(() => {
+      if (this.ended) return;
+      this.ready = true;
+      this.draw();
+    });
   }
 
   end(): void {
+    this.ended = true;
     this.observer.disconnect();
-    this.controls.dispose();
+    this.view.controls.dispose();
     this.scene.traverse((object) => {
       if (object instanceof THREE.Mesh) object.geometry.dispose();
     });
@@ -229,23 +253,7 @@ export class Stage {
   /** @param points per section: xyz and depth, 4 per point; a negative depth is a filled lock */
   setLocks(points: readonly Float32Array[]): void {
     this.empty(this.locks);
-    const open = points.flatMap((cloud) => chosenPoints(cloud, (depth) => depth > 0));
-    const filled = points.flatMap((cloud) => chosenPoints(cloud, (depth) => depth < 0));
-    // Told apart by shape and size as well as by colour.
-    this.locks.add(
-      scatter(
-        open,
-        new THREE.OctahedronGeometry(this.radius * 0.011),
-        new THREE.MeshBasicMaterial({ color: "#ff4a12", depthTest: false, transparent: true, opacity: 0.85 }),
-      ),
-    );
-    this.locks.add(
-      scatter(
-        filled,
-        new THREE.BoxGeometry(1, 1, 1).scale(this.radius * 0.006, this.radius * 0.006, this.radius * 0.006),
-        new THREE.MeshBasicMaterial({ color: "#f3dfae" }),
-      ),
-    );
+    this.locks.add(...lockMarks(points, this.radius));
     this.draw();
   }
 
@@ -263,7 +271,7 @@ export class Stage {
         this.scene.add(handle.group);
         handle.place(this.centre, this.radius);
       }
-      if (handle !== this.dragged) handle.point(new THREE.Vector3(...wanted.direction));
+      if (handle !== this.pointer.dragged) handle.point(new THREE.Vector3(...wanted.direction));
     }
     this.draw();
   }
@@ -273,110 +281,36 @@ export class Stage {
     this.renderer.domElement.style.cursor = picking ? "crosshair" : "";
     this.empty(this.picks);
     for (const point of points) {
-      const dot = new THREE.Mesh(
-        new THREE.SphereGeometry(this.radius * 0.012, 20, 14),
-        new THREE.MeshBasicMaterial({ color: "#b3401f" }),
-      );
+      const dot = new THREE.Mesh(new THREE.SphereGeometry(this.radius * 0.012, 20, 14), pickDot());
       dot.position.set(...point);
       this.picks.add(dot);
     }
     if (points.length === 2) {
-      const tape = new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(...p)));
-      this.picks.add(new THREE.Line(tape, new THREE.LineBasicMaterial({ color: "#b3401f", depthTest: false })));
+      const stretch = new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(...p)));
+      this.picks.add(new THREE.Line(stretch, tape()));
     }
     this.draw();
   }
 
   look(view: NamedView, along?: Direction): void {
-    const from: Record<NamedView, [number, number, number]> = {
-      front: [0, -1, 0.08],
-      back: [0, 1, 0.08],
-      left: [-1, 0, 0.08],
-      right: [1, 0, 0.08],
-      above: [0, -0.02, 1],
-      // A relief lying on its board is looked down upon.
-      "three-quarter": this.liesFlat() ? [0.25, -0.75, 0.95] : [0.45, -1, 0.3],
-      pull: along ? [along[0], along[1], along[2]] : [0, -1, 0],
-    };
-    const d = new THREE.Vector3(...from[view]).normalize();
-    const distance = this.fittingDistance(d);
-    this.controls.target.copy(this.centre);
-    this.camera.position.copy(this.centre).addScaledVector(d, distance);
-    this.camera.near = distance / 100;
-    this.camera.far = distance * 20;
-    this.camera.updateProjectionMatrix();
-    this.controls.update();
+    const box = this.piece.geometry.boundingBox;
+    if (!box) return;
+    this.view.look(view, box, along);
     this.draw();
-  }
-
-  private liesFlat(): boolean {
-    const size = this.piece.geometry.boundingBox?.getSize(new THREE.Vector3());
-    return size !== undefined && size.z < 0.25 * Math.min(size.x, size.y);
-  }
-
-  /** How far to stand so that the piece's box just fills the stage, seen along -d. */
-  private fittingDistance(d: THREE.Vector3): number {
-    const box = this.piece.geometry.boundingBox ?? new THREE.Box3();
-    const right = new THREE.Vector3()
-      .crossVectors(Math.abs(d.z) > 0.99 ? new THREE.Vector3(0, 1, 0) : new THREE.Vector3(0, 0, 1), d)
-      .normalize();
-    const up = new THREE.Vector3().crossVectors(d, right);
-    const tall = Math.tan((this.camera.fov * Math.PI) / 360);
-    let distance = this.radius;
-    for (let c = 0; c < 8; c++) {
-      const corner = new THREE.Vector3(
-        c & 1 ? box.max.x : box.min.x,
-        c & 2 ? box.max.y : box.min.y,
-        c & 4 ? box.max.z : box.min.z,
-      ).sub(this.centre);
-      const near = corner.dot(d);
-      distance = Math.max(
-        distance,
-        near + (Math.abs(corner.dot(up)) * 1.24) / tall,
-        near + (Math.abs(corner.dot(right)) * 1.24) / (tall * this.camera.aspect),
-      );
-    }
-    return distance;
-  }
-
-  /** Turns the view by a key's step, degrees. */
-  turn(aroundDeg: number, upDeg: number): void {
-    const arm = this.camera.position.clone().sub(this.controls.target);
-    const polar = new THREE.Spherical().setFromVector3(new THREE.Vector3(arm.x, arm.z, -arm.y));
-    polar.theta += (aroundDeg * Math.PI) / 180;
-    polar.phi = Math.min(3, Math.max(0.1, polar.phi - (upDeg * Math.PI) / 180));
-    const v = new THREE.Vector3().setFromSpherical(polar);
-    this.camera.position.copy(this.controls.target).add(new THREE.Vector3(v.x, -v.z, v.y));
-    this.controls.update();
-    this.draw();
-  }
-
-  zoom(factor: number): void {
-    this.camera.position.sub(this.controls.target).multiplyScalar(factor).add(this.controls.target);
-    this.controls.update();
-    this.draw();
-  }
-
-  /** The stage as a small PNG for the shelf. */
-  async picture(width: number, height: number): Promise<Blob | null> {
-    this.renderer.render(this.scene, this.camera);
-    const small = document.createElement("canvas");
-    small.width = width;
-    small.height = height;
-    const from = this.renderer.domElement;
-    const scale = Math.max(width / from.width, height / from.height);
-    const w = from.width * scale;
-    const h = from.height * scale;
-    small.getContext("2d")?.drawImage(from, (width - w) / 2, (height - h) / 2, w, h);
-    return new Promise((resolve) => small.toBlob(resolve, "image/png"));
   }
 
   private draw(): void {
-    if (this.queued) return;
-    this.queued = true;
-    requestAnimationFrame(() => {
-      this.queued = false;
-      this.renderer.render(this.scene, this.camera);
+    this.stale = true;
+    if (this.drawing || !this.ready) return;
+    this.drawing = true;
+    requestAnimationFrame(async () => {
+      this.stale = false;
+      if (this.ended) return;
+      this.renderer.render(this.scene, this.view.camera);
+      // One frame at a time: on a slow machine frames would pile up and hold the page.
+      await drawn(this.renderer);
+      this.drawing = false;
+      if (this.stale) this.draw();
     });
   }
 
@@ -384,8 +318,7 @@ export class Stage {
     const { clientWidth, clientHeight } = this.host;
     if (clientWidth === 0 || clientHeight === 0) return;
     this.renderer.setSize(clientWidth, clientHeight);
-    this.camera.aspect = clientWidth / clientHeight;
-    this.camera.updateProjectionMatrix();
+    this.view.resize(clientWidth, clientHeight);
     this.draw();
   }
 
@@ -414,84 +347,4 @@ export class Stage {
     });
     group.clear();
   }
-
-  private rayAt(event: PointerEvent): THREE.Raycaster {
-    const { left, top, width, height } = this.renderer.domElement.getBoundingClientRect();
-    const caster = new THREE.Raycaster();
-    caster.setFromCamera(
-      new THREE.Vector2(((event.clientX - left) / width) * 2 - 1, 1 - ((event.clientY - top) / height) * 2),
-      this.camera,
-    );
-    return caster;
-  }
-
-  private listen(): void {
-    const canvas = this.renderer.domElement;
-    let pressed: { x: number; y: number } | null = null;
-    canvas.addEventListener("pointerdown", (event) => {
-      pressed = { x: event.clientX, y: event.clientY };
-      const knobs = [...this.handles.values()].map((handle) => handle.group.children[1]);
-      const hit = this.rayAt(event).intersectObjects(knobs)[0];
-      if (!hit) return;
-      this.dragged = hit.object.userData.handle as DirectionHandle;
-      this.controls.enabled = false;
-      canvas.setPointerCapture(event.pointerId);
-    });
-    canvas.addEventListener("pointermove", (event) => {
-      if (!this.dragged) return;
-      const direction = this.dragged.directionAt(this.rayAt(event).ray);
-      this.dragged.point(direction);
-      this.draw();
-      this.events.onHandle(this.dragged.id, direction.toArray(), "drag");
-    });
-    canvas.addEventListener("pointerup", (event) => {
-      if (this.dragged) {
-        const direction = this.dragged.directionAt(this.rayAt(event).ray);
-        this.events.onHandle(this.dragged.id, direction.toArray(), "end");
-        this.dragged = null;
-        this.controls.enabled = true;
-        return;
-      }
-      const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 5;
-      if (!this.pickable || !still) return;
-      const hit = this.rayAt(event).intersectObject(this.piece)[0];
-      if (hit) this.events.onPick(hit.point.toArray());
-    });
-    canvas.addEventListener("keydown", (event) => {
-      const step: Record<string, [number, number]> = {
-        ArrowLeft: [-10, 0],
-        ArrowRight: [10, 0],
-        ArrowUp: [0, 8],
-        ArrowDown: [0, -8],
-      };
-      const move = step[event.key];
-      if (move) this.turn(...move);
-      else if (event.key === "+" || event.key === "=") this.zoom(0.88);
-      else if (event.key === "-") this.zoom(1.14);
-      else return;
-      event.preventDefault();
-    });
-  }
-}
-
-function chosenPoints(cloud: Float32Array, wanted: (depth: number) => boolean): THREE.Vector3[] {
-  const out: THREE.Vector3[] = [];
-  for (let k = 0; k < cloud.length; k += 4)
-    if (wanted(cloud[k + 3])) out.push(new THREE.Vector3(cloud[k], cloud[k + 1], cloud[k + 2]));
-  return out;
-}
-
-function scatter(
-  places: readonly THREE.Vector3[],
-  shape: THREE.BufferGeometry,
-  material: THREE.Material,
-): THREE.InstancedMesh {
-  const marks = new THREE.InstancedMesh(shape, material, places.length);
-  const matrix = new THREE.Matrix4();
-  places.forEach((place, k) => {
-    marks.setMatrixAt(k, matrix.makeTranslation(place));
-  });
-  marks.frustumCulled = false;
-  marks.renderOrder = 2;
-  return marks;
 }

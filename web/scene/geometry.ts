@@ -3,10 +3,19 @@ import * as THREE from "three";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import { vertexNormals } from "../../core/survey/survey.ts";
 
+const known = new WeakMap<TriangleMesh, ReturnType<typeof vertexNormals>>();
+
+/** Normals and areas of a shown mesh's vertices; worked out once a mesh. */
+function normalsOf(mesh: TriangleMesh): ReturnType<typeof vertexNormals> {
+  const held = known.get(mesh) ?? vertexNormals(mesh);
+  known.set(mesh, held);
+  return held;
+}
+
 export function geometryOf(mesh: TriangleMesh): THREE.BufferGeometry {
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute("position", new THREE.BufferAttribute(mesh.positions, 3));
-  geometry.setAttribute("normal", new THREE.BufferAttribute(vertexNormals(mesh).normals, 3));
+  geometry.setAttribute("normal", new THREE.BufferAttribute(normalsOf(mesh).normals, 3));
   geometry.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
   geometry.computeBoundingSphere();
   geometry.computeBoundingBox();
@@ -33,7 +42,7 @@ export function markerLine(points: Float32Array, closed: boolean, radiusMm: numb
 
 /** Where to stencil a section's number: the point of its skin nearest its middle, and the way it faces. */
 export function stencilPlace(mesh: TriangleMesh): { at: THREE.Vector3; facing: THREE.Vector3 } {
-  const { normals, areasMm2 } = vertexNormals(mesh);
+  const { normals, areasMm2 } = normalsOf(mesh);
   const p = mesh.positions;
   const sums = [0, 0, 0, 0, 0, 0];
   let total = 0;

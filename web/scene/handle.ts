@@ -6,7 +6,7 @@ const KNOB_REACH = 0.98;
 
 export class DirectionHandle {
   readonly group = new THREE.Group();
-  private readonly knob: THREE.Mesh;
+  readonly knob: THREE.Mesh;
   private readonly shaft: THREE.Mesh;
   private readonly centre = new THREE.Vector3();
   private reach = 1;

@@ -15,6 +15,12 @@ export const rubber = () =>
     side: THREE.DoubleSide,
   });
 export const marker = () => new THREE.MeshStandardMaterial({ color: "#16305c", roughness: 0.6 });
+export const paper = (map: THREE.Texture) => new THREE.SpriteMaterial({ map, depthTest: false, transparent: true });
+export const openLock = () =>
+  new THREE.MeshBasicMaterial({ color: "#ff4a12", depthTest: false, transparent: true, opacity: 0.85 });
+export const filledLock = () => new THREE.MeshBasicMaterial({ color: "#f3dfae" });
+export const pickDot = () => new THREE.MeshBasicMaterial({ color: "#b3401f" });
+export const tape = () => new THREE.LineBasicMaterial({ color: "#b3401f", depthTest: false });
 /** A little light of its own keeps the form readable in the darker pigments. */
 export function sectionSkin(number: number): THREE.MeshStandardMaterial {
   const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];

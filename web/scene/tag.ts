@@ -1,5 +1,6 @@
 /** A tag of paper with a few words on it, always facing the viewer and never hidden. */
 import * as THREE from "three";
+import { paper } from "./materials.ts";
 
 export function tag(text: string, at: THREE.Vector3, heightMm: number, row: number): THREE.Sprite {
   const canvas = document.createElement("canvas");
@@ -25,7 +26,7 @@ export function tag(text: string, at: THREE.Vector3, heightMm: number, row: numb
   }
   const texture = new THREE.CanvasTexture(canvas);
   texture.colorSpace = THREE.SRGBColorSpace;
-  const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture, depthTest: false, transparent: true }));
+  const sprite = new THREE.Sprite(paper(texture));
   sprite.scale.set((heightMm * width) / 72, heightMm, 1);
   // Tags of neighbouring places stand one above the other.
   sprite.center.set(0.5, -0.25 - 1.15 * row);

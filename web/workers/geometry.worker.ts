@@ -3,6 +3,7 @@ import * as Comlink from "comlink";
 import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { drawPortrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { thinned } from "../../core/export/thin.ts";
 import { Cancelled, type JobContext } from "../../core/job/context.ts";
@@ -36,6 +37,8 @@ type Progress = (stage: string, fraction: number) => void;
 
 const COARSE_TRIANGLES = 40_000;
 const MAP_PULLS = 48;
+const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
+const PLASTER = [232, 226, 214] as const;
 
 /** Shares a survey with a second worker, one core each. */
 const crew: SurveyCrew = async (request, tick) => {
@@ -157,6 +160,15 @@ class GeometryWorker {
       counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress),
       pulls: pulls.length,
     };
+  }
+
+  /** A picture of a shown mesh for the shelf, as PNG. */
+  async cover(mesh: TriangleMesh): Promise<Blob> {
+    const { width, height, pixels } = drawPortrait(mesh, COVER.width, COVER.height, COVER.from, PLASTER);
+    const canvas = new OffscreenCanvas(width, height);
+    const image = new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height);
+    canvas.getContext("2d")?.putImageData(image, 0, 0);
+    return canvas.convertToBlob({ type: "image/png" });
   }
 
   private async coarseEngine(piece: TriangleMesh): Promise<PlanEngine> {
