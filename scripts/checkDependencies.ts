@@ -1,7 +1,7 @@
 /** Arrows point inward: checks the rules of who may import whom, and that the check itself saw the code. */
 import { cruise, type ICruiseResult, type IForbiddenRuleType } from "dependency-cruiser";
 
-const CORE_ORDER = ["units", "mesh", "field", "survey", "jacket", "parting", "release", "plan"];
+const CORE_ORDER = ["units", "schedule", "mesh", "field", "survey", "jacket", "parting", "release", "plan"];
 
 const forbidden: IForbiddenRuleType[] = [
   { name: "no-circles", severity: "error", from: {}, to: { circular: true } },

@@ -7,6 +7,8 @@ export const SILICONE = {
   catalystPer100: { value: 5, unit: "g per 100 g of base", source: TYPICAL },
   thickenerPer100: { value: 1.5, unit: "g per 100 g of base, thickened coats", source: TYPICAL },
   pigmentPer100: { value: 0.5, unit: "g per 100 g of base", source: TYPICAL },
+  tackMin: { value: 90, unit: "min at 20 °C till the next coat", source: TYPICAL },
+  cureMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
   wasteShare: { value: 0.1, unit: "share left in pots and brushes", source: TYPICAL },
 } as const satisfies Record<string, Property>;
 

@@ -3,7 +3,8 @@ import type { Jacket } from "../jacket/jacket.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PartingPrices } from "../parting/suggest.ts";
-import { FLANGE_WIDTH_MM, type ShellTakeoff, shellTakeoff } from "../shell/index.ts";
+import type { Task } from "../schedule/line.ts";
+import { FLANGE_WIDTH_MM, type ShellTakeoff, shellSystem, shellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3 } from "../units/index.ts";
 import type { PlanDocument } from "./document.ts";
 import type { Sections } from "./sections.ts";
@@ -42,6 +43,8 @@ export interface Estimate {
   readonly fillG: number;
   readonly shellG: number;
   readonly materials: readonly MaterialLine[];
+  /** The work in the order it is done, with its waits: what says when the mould is ready. */
+  readonly tasks: readonly Task[];
   readonly handsMin: number;
   readonly handsWorking: Working;
   readonly costMinor: number;
@@ -76,7 +79,8 @@ export function estimate(document: PlanDocument, jacket: Jacket, sections: Secti
   const materials = [...siliconeBuying(siliconeG, thickenedG), ...takeoff.lines, ...sundries(jacket, sections)].filter(
     (line) => line.quantity > 0,
   );
-  const hands = handsMinutes(document, jacket, sections, takeoff, rates);
+  const tasks = tasksInOrder(document, jacket, sections, takeoff, rates);
+  const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
   const shellG = takeoff.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
   return {
     thicknessMm: takeoff.thicknessMm,
@@ -85,9 +89,10 @@ export function estimate(document: PlanDocument, jacket: Jacket, sections: Secti
     fillG,
     shellG,
     materials,
-    handsMin: hands.minutes,
-    handsWorking: hands.working,
-    ...cost(siliconeG, shellG, hands.minutes, rates),
+    tasks,
+    handsMin,
+    handsWorking: handsWorking(document, jacket, sections, takeoff, rates),
+    ...cost(siliconeG, shellG, handsMin, rates),
   };
 }
 
@@ -125,26 +130,55 @@ function sundries(jacket: Jacket, sections: Sections): MaterialLine[] {
   ];
 }
 
-function handsMinutes(document: PlanDocument, jacket: Jacket, sections: Sections, takeoff: ShellTakeoff, rates: Rates) {
+/** The work in the order it is done: coats, then sections from the lowest up, then opening. */
+function tasksInOrder(
+  document: PlanDocument,
+  jacket: Jacket,
+  sections: Sections,
+  takeoff: ShellTakeoff,
+  rates: Rates,
+): Task[] {
   const skinM2 = jacket.outerAreaMm2 / MM2_PER_M2;
-  const coats = document.jacket.coats.length;
-  const metres = sections.partingLengthMm / 1000;
-  const minutes =
-    skinM2 * coats * rates.coatMinPerM2 +
-    skinM2 * takeoff.layers * rates.layerMinPerM2 +
-    metres * rates.wallMinPerM +
-    sections.sections.length * rates.sectionSetupMin;
-  const working: Working = {
+  const { setMin, restMin } = shellSystem(document.shell.system);
+  const coats = document.jacket.coats.map((_, k, all): Task => {
+    const last = k === all.length - 1;
+    return {
+      name: `Coat ${k + 1}`,
+      handsMin: skinM2 * rates.coatMinPerM2,
+      waitMin: last ? SILICONE.cureMin.value : SILICONE.tackMin.value,
+    };
+  });
+  const share = sections.sections.length > 0 ? 1 / sections.sections.length : 0;
+  const shells = sections.sections.map(
+    (section, k, all): Task => ({
+      name: `Section ${section.number}`,
+      handsMin:
+        share *
+          (skinM2 * takeoff.layers * rates.layerMinPerM2 + (sections.partingLengthMm / 1000) * rates.wallMinPerM) +
+        rates.sectionSetupMin,
+      waitMin: k === all.length - 1 ? restMin.value : setMin.value,
+    }),
+  );
+  return [...coats, ...shells];
+}
+
+function handsWorking(
+  document: PlanDocument,
+  jacket: Jacket,
+  sections: Sections,
+  takeoff: ShellTakeoff,
+  rates: Rates,
+): Working {
+  return {
     formula: "area × (coats × min/m² + layers × min/m²) + parting metres × min/m + sections × set-up",
     inputs: [
-      { name: "jacket", value: skinM2, unit: "m²" },
-      { name: "coats", value: coats, unit: `at ${rates.coatMinPerM2} min/m²` },
+      { name: "jacket", value: jacket.outerAreaMm2 / MM2_PER_M2, unit: "m²" },
+      { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
       { name: "shell layers", value: takeoff.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
-      { name: "parting", value: metres, unit: `m at ${rates.wallMinPerM} min/m` },
+      { name: "parting", value: sections.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
       { name: "sections", value: sections.sections.length, unit: `at ${rates.sectionSetupMin} min` },
     ],
   };
-  return { minutes, working };
 }
 
 function cost(

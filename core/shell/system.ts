@@ -1,5 +1,5 @@
 import type { CautionId } from "../materials/cautions.ts";
-import type { MaterialLine } from "../materials/property.ts";
+import type { MaterialLine, Property } from "../materials/property.ts";
 
 /** One figure the user may set, described as data: forms, schemas and reports are made from it. */
 export interface ShellParameter {
@@ -36,6 +36,9 @@ export interface ShellSystem {
   readonly summary: string;
   readonly parameters: readonly ShellParameter[];
   readonly cautions: readonly CautionId[];
+  /** Wait after a section before the next is built against it, and after the last before the shell is opened. */
+  readonly setMin: Property;
+  readonly restMin: Property;
   /** @param figure value of each parameter by key */
   takeoff(span: ShellSpan, figure: (key: string) => number): ShellTakeoff;
 }

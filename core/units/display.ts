@@ -90,3 +90,19 @@ function mixedNumber(text: string): number | null {
   const fraction = match[2] ? Number(match[2]) / Number(match[3]) : 0;
   return Number.isFinite(fraction) ? Number(match[1]) + fraction : null;
 }
+
+/** The unit lengths are typed in, and a field's step in it: a shop that works in both types millimetres. */
+export function lengthEntry(system: UnitSystem, stepMm: number): { readonly unit: "mm" | "in"; readonly step: number } {
+  if (system !== "imperial") return { unit: "mm", step: stepMm };
+  return { unit: "in", step: stepMm >= 5 ? 0.25 : stepMm >= 1 ? 0.05 : 0.005 };
+}
+
+/** A length as its field shows it; inches to a thousandth. */
+export function toEntry(lengthMm: number, system: UnitSystem): number {
+  return system === "imperial" ? Math.round((1000 * lengthMm) / MM_PER_INCH) / 1000 : lengthMm;
+}
+
+/** Millimetres from what was typed in a length's field; inches come out to a hundredth of a millimetre. */
+export function fromEntry(value: number, system: UnitSystem): number {
+  return system === "imperial" ? Math.round(100 * value * MM_PER_INCH) / 100 : value;
+}

@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 import type { BundleFigures } from "../../core/plan/bundle.ts";
 import { planCautions } from "../../core/plan/cautions.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
+import { inLine, nextWorking, type Task, TYPICAL_WEEK } from "../../core/schedule/line.ts";
+import { minutesThisWeek } from "../lib/clock.ts";
 import { useShow } from "../lib/show.ts";
 import type { Planning } from "./usePlanning.ts";
 
@@ -9,8 +11,16 @@ interface Entry {
   readonly name: string;
   readonly value: number;
   readonly text: (value: number) => string;
+  /** How a difference is put, where not like the value itself. */
+  readonly change?: (value: number) => string;
   /** More of it is worse. */
   readonly dear: boolean;
+}
+
+/** When the mould is ready if the work begins with the next working hour, minutes from the Monday of this week. */
+function readyMin(tasks: readonly Task[]): number {
+  const timed = inLine(tasks, minutesThisWeek());
+  return timed.length === 0 ? 0 : nextWorking(timed[timed.length - 1].readyMin, TYPICAL_WEEK);
 }
 
 const SHOWN_FOR_MS = 15_000;
@@ -34,6 +44,13 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
     { name: "Shell", value: figures.estimate.shellG, text: show.mass, dear: true },
     { name: "Parting line", value: figures.report.partingLengthMm, text: show.length, dear: true },
     { name: "Hands", value: figures.estimate.handsMin, text: show.hours, dear: true },
+    {
+      name: "Ready to cast",
+      value: readyMin(figures.estimate.tasks),
+      text: show.day,
+      change: show.span,
+      dear: true,
+    },
     { name: "Cost", value: figures.estimate.costMinor, text: show.money, dear: true },
     { name: "Cautions", value: planCautions(figures, document).length, text: String, dear: true },
   ];
@@ -87,7 +104,7 @@ const STAGE_NAMES: Readonly<Record<string, string>> = {
 
 function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) {
   const change = past ? entry.value - past.value : 0;
-  const size = entry.text(Math.abs(change));
+  const size = (entry.change ?? entry.text)(Math.abs(change));
   if (!past || /^[^1-9]*$/.test(size)) return <span className="h-4 text-xs" aria-hidden="true" />;
   const more = change > 0;
   return (

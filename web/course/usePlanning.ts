@@ -10,7 +10,7 @@ import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
 import { call, HttpProblem } from "../lib/http.ts";
 import { SettingsContext } from "../lib/show.ts";
-import { Geometry, proxied } from "../workers/geometry.ts";
+import { type Answer, Geometry, type PlanFile, proxied } from "../workers/geometry.ts";
 
 export interface Planning {
   readonly bundle: PlanBundle | null;
@@ -20,6 +20,8 @@ export interface Planning {
   readonly progress: { readonly stage: string; readonly fraction: number } | null;
   readonly problem: string | null;
   readonly geometry: Geometry | null;
+  /** A file of the plan as it stands; works the plan out here first where it came ready from the server. */
+  readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
   readonly cancel: () => void;
   readonly again: () => void;
 }
@@ -86,7 +88,7 @@ export function usePlanning(piece: Piece): Planning {
         return;
       }
       for (const how of ["coarse", "settled"] as const) {
-        const answer = await geometry.api.plan(document, rates, how, report);
+        const answer = await geometry.api.plan(key, document, rates, how, report);
         if (overtaken) return;
         if (!answer.ok) {
           setProblem(answer.cancelled ? "Stopped. What is shown may be from before the last edit." : answer.message);
@@ -106,9 +108,26 @@ export function usePlanning(piece: Piece): Planning {
     };
   }, [key, geometry, round]);
 
+  const takeFile = useCallback(
+    async (kind: PlanFile): Promise<Answer<Uint8Array | string>> => {
+      if (!geometry || !document || !key) return { ok: false, cancelled: false, message: "No piece is open." };
+      if (!(await geometry.api.holds(key))) {
+        const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
+        geometry.clear();
+        opened.current ??= openScan(geometry, piece, report);
+        const trouble = await opened.current;
+        if (trouble) return { ok: false, cancelled: false, message: trouble };
+        const answer = await geometry.api.plan(key, document, rates, "settled", report);
+        setProgress(null);
+        if (!answer.ok) return answer;
+      }
+      return geometry.api.exportFile(kind);
+    },
+    [geometry, document, key, piece, rates],
+  );
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
-  return { bundle, quality, before, progress, problem, geometry, cancel, again };
+  return { bundle, quality, before, progress, problem, geometry, takeFile, cancel, again };
 }
 
 /** @returns what went wrong, or null */

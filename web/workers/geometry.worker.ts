@@ -25,6 +25,8 @@ export type Answer<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
 
+export type PlanFile = "glb" | "dxf" | "json" | "stl";
+
 export interface ScanFacts {
   readonly triangles: number;
   readonly size: readonly [number, number, number];
@@ -71,7 +73,8 @@ class GeometryWorker {
   private fine: PlanEngine | null = null;
   /** The engine of the coarse answer and the settled piece it was thinned from. */
   private coarse: { readonly from: TriangleMesh; readonly engine: PlanEngine } | null = null;
-  private last: PlanResult | null = null;
+  /** The last settled plan and the key of what it was made from. */
+  private last: { readonly key: string; readonly result: PlanResult } | null = null;
   private cancel: Int32Array | null = null;
 
   /** @param flag shared memory of one int: anything but 0 cancels what runs */
@@ -95,8 +98,12 @@ class GeometryWorker {
     });
   }
 
-  /** A whole plan, coarse or settled, packed. */
+  /**
+   * A whole plan, coarse or settled, packed.
+   * @param key names the plan, for taking files of it
+   */
   async plan(
+    key: string,
     document: PlanDocument,
     rates: Rates,
     quality: "coarse" | "settled",
@@ -117,17 +124,22 @@ class GeometryWorker {
               coarseStepMm(settledMm),
               ctx,
             );
-      if (quality === "settled") this.last = result;
+      if (quality === "settled") this.last = { key, result };
       const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
       return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
     });
   }
 
-  /** Files of the settled plan for taking elsewhere. */
-  async exportFile(kind: "glb" | "dxf" | "json" | "stl"): Promise<Answer<Uint8Array | string>> {
+  /** Is the plan of this key worked out here, so that files can be taken of it? */
+  holds(key: string): boolean {
+    return this.last?.key === key;
+  }
+
+  /** A file of the settled plan for taking elsewhere; the plan must be held. */
+  async exportFile(kind: PlanFile): Promise<Answer<Uint8Array | string>> {
     return this.guarded(async () => {
-      if (!this.last) throw new ScanProblem("malformed", "Wait until the plan is settled, then take the file.");
-      const { jacket, sections } = this.last;
+      if (!this.last) throw new Error("There is no settled plan to write out.");
+      const { jacket, sections } = this.last.result;
       if (kind === "dxf") return writeDxf(sections.lines);
       if (kind === "json") return JSON.stringify(linesAsData(sections.lines));
       if (kind === "stl") return writeStl(sections.filled);

@@ -9,6 +9,8 @@ export const gypsumJute: ShellSystem = {
   name: "Plaster and jute",
   summary: "Cheap and forgiving; heavy, brittle at the edges, dries for days.",
   cautions: ["gypsum-dust", "gypsum-heat", "drains", "lifting"],
+  setMin: { value: 90, unit: "min", source: TYPICAL },
+  restMin: { value: 24 * 60, unit: "min", source: TYPICAL },
   parameters: [
     { key: "thicknessMm", label: "Thickness", unit: "mm", value: 20, least: 8, most: 60, step: 1, source: TYPICAL },
     {

@@ -3,11 +3,14 @@ import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
 import { SILICONE } from "../../../core/materials/silicone.ts";
 import type { PlanDocument } from "../../../core/plan/document.ts";
+import { fromEntry, lengthEntry, toEntry } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
+import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { Caution, NumberField, Part } from "../../ui/fields.tsx";
+import { Caution, Part } from "../../ui/fields.tsx";
+import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 
 export function JacketStation({ document, planning }: StationProps) {
@@ -16,15 +19,7 @@ export function JacketStation({ document, planning }: StationProps) {
   const edit = usePlan((plan) => plan.edit);
   const [open, setOpen] = useState(0.38);
   const { bundle } = planning;
-  useEffect(() => {
-    if (!stage || !bundle) return;
-    stage.setPiece(bundle.piece, document.seat.onBoard);
-    stage.setPieceLook({ kind: "plaster" });
-    stage.setSections([]);
-    stage.setLines([]);
-    stage.setLocks([]);
-    stage.setHandles([]);
-  }, [stage, bundle, document.seat.onBoard]);
+  useShown(bundle, document.seat.onBoard, { piece: "plaster" });
   useEffect(() => {
     if (stage && bundle) stage.setJacket(bundle.jacket, open);
     return () => stage?.setJacket(null, 0);
@@ -109,22 +104,20 @@ export function JacketStation({ document, planning }: StationProps) {
         {total < 4 && <Caution>Under 4 mm: it will be too floppy to hold its shape and will tear.</Caution>}
       </Part>
       <Part title="Outside">
-        <NumberField
+        <LengthField
           label="Smoothing"
           hint="radius a hand or palette knife rounds off"
-          unit="mm"
-          value={document.jacket.smoothingMm}
-          least={0}
-          most={120}
+          valueMm={document.jacket.smoothingMm}
+          leastMm={0}
+          mostMm={120}
           onChange={(smoothingMm) => jacket({ smoothingMm })}
         />
-        <NumberField
+        <LengthField
           label="Rim on the board"
-          unit="mm"
-          value={document.jacket.rimWidthMm}
-          least={0}
-          most={500}
-          step={5}
+          valueMm={document.jacket.rimWidthMm}
+          leastMm={0}
+          mostMm={500}
+          stepMm={5}
           onChange={(rimWidthMm) => jacket({ rimWidthMm })}
         />
         <label className="block pt-2">
@@ -171,30 +164,35 @@ export function JacketStation({ document, planning }: StationProps) {
   );
 }
 
+const COAT_LEAST_MM = 0.1;
+const COAT_MOST_MM = 60;
+
 function CoatThickness({ coat, number, onChange }: { coat: Coat; number: number; onChange: (value: number) => void }) {
-  const [text, setText] = useState(String(coat.thicknessMm));
-  useEffect(
-    () => setText((held) => (Number(held) === coat.thicknessMm ? held : String(coat.thicknessMm))),
-    [coat.thicknessMm],
-  );
-  const wrong = !(Number(text) >= 0.1 && Number(text) <= 60);
+  const { units } = useShow();
+  const { unit, step } = lengthEntry(units, 0.1);
+  const value = toEntry(coat.thicknessMm, units);
+  const [text, setText] = useState(String(value));
+  useEffect(() => setText((held) => (Number(held) === value ? held : String(value))), [value]);
+  const typedMm = fromEntry(Number(text), units);
+  const wrong = !(typedMm >= COAT_LEAST_MM && typedMm <= COAT_MOST_MM);
   return (
     <label className={`input input-xs my-1 w-22 ${wrong ? "input-error" : ""}`}>
       <input
         type="number"
         aria-label={`Thickness of coat ${number}`}
         className="text-right"
-        step={0.1}
-        min={0.1}
-        max={60}
+        step={step}
+        min={toEntry(COAT_LEAST_MM, units)}
+        max={toEntry(COAT_MOST_MM, units)}
         value={text}
+        aria-invalid={wrong}
         onChange={(event) => {
           setText(event.target.value);
-          const next = Number(event.target.value);
-          if (next >= 0.1 && next <= 60 && next !== coat.thicknessMm) onChange(next);
+          const nextMm = fromEntry(Number(event.target.value), units);
+          if (nextMm >= COAT_LEAST_MM && nextMm <= COAT_MOST_MM && nextMm !== coat.thicknessMm) onChange(nextMm);
         }}
       />
-      <span className="quiet">mm</span>
+      <span className="quiet">{unit}</span>
     </label>
   );
 }

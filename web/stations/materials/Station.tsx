@@ -1,12 +1,11 @@
 import { unparse } from "papaparse";
-import { useEffect } from "react";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
 import { planCautions } from "../../../core/plan/cautions.ts";
 import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
-import { useStage } from "../../scene/useStage.tsx";
+import { useShown } from "../../scene/useShown.ts";
 import { Figure, WorkingNote } from "../../ui/Figure.tsx";
 import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
@@ -20,22 +19,10 @@ const GROUPS: readonly { group: MaterialLine["group"]; name: string }[] = [
 ];
 
 export function MaterialsStation({ piece, document, planning }: StationProps) {
-  const { stage } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const { bundle } = planning;
-  useEffect(() => {
-    if (!stage || !bundle) return;
-    stage.setPiece(bundle.piece, document.seat.onBoard);
-    stage.setPieceLook({ kind: "hidden" });
-    stage.setJacket(null, 0);
-    stage.setSections(
-      bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: bundle.figures.report.sections[k].pull })),
-    );
-    stage.setLines(bundle.lines);
-    stage.setLocks([]);
-    stage.setHandles([]);
-  }, [stage, bundle, document.seat.onBoard]);
+  useShown(bundle, document.seat.onBoard, { piece: "hidden", sections: true });
   const system = shellSystem(document.shell.system);
   const estimate = bundle?.figures.estimate;
   const setFigure = (key: string, value: number) =>

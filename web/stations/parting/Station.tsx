@@ -4,10 +4,12 @@ import type { PlanDocument } from "../../../core/plan/document.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
+import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { Caution, Choice, NumberField, Part } from "../../ui/fields.tsx";
+import { Caution, Choice, Part } from "../../ui/fields.tsx";
+import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 
 export function PartingStation({ document, planning }: StationProps) {
@@ -19,23 +21,16 @@ export function PartingStation({ document, planning }: StationProps) {
   const { bundle } = planning;
   const { onBoard } = document.seat;
   const sections = bundle?.figures.report.sections ?? [];
+  useShown(bundle, onBoard, { piece: "plaster", sections: true, locks: true });
   useEffect(() => {
     if (!stage || !bundle) return;
-    stage.setPiece(bundle.piece, onBoard);
-    stage.setPieceLook({ kind: "plaster" });
-    stage.setJacket(null, 0);
-    stage.setSections(
-      bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: bundle.figures.report.sections[k].pull })),
-    );
-    stage.setLines(bundle.lines);
-    stage.setLocks(bundle.lockPoints);
     stage.setTags(
       bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
         at && openMm3 > 0 ? [{ at, text: `section ${section} locked: ${show.volume(openMm3)}` }] : [],
       ),
     );
     setSlide({});
-  }, [stage, bundle, onBoard, show.volume]);
+  }, [stage, bundle, show.volume]);
   useEffect(() => () => stage?.setTags([]), [stage]);
   useEffect(() => {
     for (const section of sections) stage?.slideSection(section.number, slide[section.number] ?? 0);
@@ -108,14 +103,14 @@ export function PartingStation({ document, planning }: StationProps) {
             Suggest the pulls again
           </button>
         )}
-        <NumberField
+        <LengthField
           label="Fill locks up to"
           hint="deeper ones are left open and told"
-          unit="mm deep"
-          value={document.parting.fillDepthMm}
-          least={0}
-          most={300}
-          step={5}
+          after="deep"
+          valueMm={document.parting.fillDepthMm}
+          leastMm={0}
+          mostMm={300}
+          stepMm={5}
           onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))}
         />
       </Part>
@@ -208,9 +203,11 @@ const FILES = [
 
 function TakeAway({ planning }: { planning: StationProps["planning"] }) {
   const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const take = async (kind: (typeof FILES)[number]["kind"], name: string) => {
-    const answer = await planning.geometry?.api.exportFile(kind);
-    if (!answer) return;
+    setBusy(true);
+    const answer = await planning.takeFile(kind);
+    setBusy(false);
     setProblem(answer.ok ? null : answer.message);
     if (!answer.ok) return;
     const link = window.document.createElement("a");
@@ -223,7 +220,13 @@ function TakeAway({ planning }: { planning: StationProps["planning"] }) {
     <Part title="Take it with you">
       <div className="grid grid-cols-2 gap-1">
         {FILES.map(({ kind, name, label }) => (
-          <button key={kind} type="button" className="btn btn-sm font-normal" onClick={() => void take(kind, name)}>
+          <button
+            key={kind}
+            type="button"
+            disabled={busy}
+            className="btn btn-sm font-normal"
+            onClick={() => void take(kind, name)}
+          >
             {label}
           </button>
         ))}

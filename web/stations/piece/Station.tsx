@@ -3,6 +3,7 @@ import type { PlanDocument, UpAxis } from "../../../core/plan/document.ts";
 import { type LengthUnit, lengthUnits, parseLengthMm } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
+import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, More, NumberField, Part } from "../../ui/fields.tsx";
@@ -17,20 +18,10 @@ const METHODS = [
 ] as const;
 
 export function PieceStation({ document, planning }: StationProps) {
-  const { stage } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const { bundle } = planning;
-  useEffect(() => {
-    if (!stage || !bundle) return;
-    stage.setPiece(bundle.piece, document.seat.onBoard);
-    stage.setPieceLook({ kind: "plaster" });
-    stage.setJacket(null, 0);
-    stage.setSections([]);
-    stage.setLines([]);
-    stage.setLocks([]);
-    stage.setHandles([]);
-  }, [stage, bundle, document.seat.onBoard]);
+  useShown(bundle, document.seat.onBoard, { piece: "plaster" });
   const seat = (change: Partial<PlanDocument["seat"]>) =>
     edit((plan) => ({ ...plan, seat: { ...plan.seat, ...change } }));
   const brief = (change: Partial<PlanDocument["brief"]>) =>

@@ -3,6 +3,7 @@ import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { SURVEY_COLOURS } from "../../scene/materials.ts";
+import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Choice, NumberField, Part } from "../../ui/fields.tsx";
@@ -52,14 +53,7 @@ export function SurveyStation({ document, planning }: StationProps) {
     onBoard,
   );
 
-  useEffect(() => {
-    if (!stage || !bundle) return;
-    stage.setPiece(bundle.piece, onBoard);
-    stage.setJacket(null, 0);
-    stage.setSections([]);
-    stage.setLines([]);
-    stage.setLocks([]);
-  }, [stage, bundle, onBoard]);
+  useShown(bundle, onBoard, { piece: "own" });
   useEffect(() => {
     if (!stage || !bundle) return;
     if (look === "lamp") stage.setPieceLook({ kind: "lamp" });

@@ -1,0 +1,93 @@
+import { chromium, expect, test } from "@playwright/test";
+import { writeStl } from "../core/export/stl.ts";
+import { plainContext } from "../core/job/context.ts";
+import { readScan } from "../core/mesh/io/index.ts";
+import { areaAndVolume, type TriangleMesh } from "../core/mesh/mesh.ts";
+import { capsule, moved } from "../core/testing/shapes.ts";
+import { CHROMIUM, CHROMIUM_FLAGS } from "../scripts/browser.ts";
+import { CoursePage } from "./pages/course.ts";
+
+const bollard = moved(capsule(90, 240, 24), 0, 0, 200);
+
+/** The same body as an OBJ, in its plainest form. */
+function asObj({ positions: p, triangles: t }: TriangleMesh): Uint8Array {
+  const lines: string[] = [];
+  for (let k = 0; k < p.length; k += 3) lines.push(`v ${p[k]} ${p[k + 1]} ${p[k + 2]}`);
+  for (let k = 0; k < t.length; k += 3) lines.push(`f ${t[k] + 1} ${t[k + 1] + 1} ${t[k + 2] + 1}`);
+  return new TextEncoder().encode(`${lines.join("\n")}\n`);
+}
+
+test("an OBJ is dropped; the plan's files are taken away after a reload and are what they say", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("bollard.obj", asObj(bollard));
+  await course.settled();
+  await course.goTo("Parting");
+  // Opened anew, the plan comes ready from the server: the files must be worked out first.
+  await page.reload();
+  await course.settled();
+  const take = async (label: string) => {
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name: label }).click();
+    const stream = await (await download).createReadStream();
+    const chunks: Buffer[] = [];
+    for await (const chunk of stream) chunks.push(chunk as Buffer);
+    return new Uint8Array(Buffer.concat(chunks));
+  };
+  const jacket = readScan(await take("Filled jacket, STL"), "jacket.stl", plainContext).mesh;
+  expect(areaAndVolume(jacket).volumeMm3).toBeGreaterThan(areaAndVolume(bollard).volumeMm3);
+  const whole = readScan(await take("Sections, GLB"), "plan.glb", plainContext).mesh;
+  expect(whole.triangles.length).toBeGreaterThan(jacket.triangles.length);
+  const lines = JSON.parse(new TextDecoder().decode(await take("Lines, JSON")));
+  expect(JSON.stringify(lines)).toContain("sections");
+  expect(new TextDecoder().decode(await take("Lines, DXF"))).toMatch(/POLYLINE[\s\S]+EOF/);
+});
+
+test("a section's pull is dragged by its arrow, and the lamp by its knob", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("bollard.stl", writeStl(bollard));
+  await course.settled();
+  await course.goTo("Parting");
+  await page
+    .getByRole("button", { name: /Releases/ })
+    .first()
+    .click();
+  await page.getByLabel("Bearing").fill("90");
+  await course.settled();
+  await page.getByRole("button", { name: "Front" }).click();
+  const box = await page.getByTestId("stage").boundingBox();
+  if (!box) throw new Error("The stage has no place on the page.");
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  /** Presses along a row from the edge inwards till the press takes hold of something that turns. */
+  const drag = async (side: 1 | -1, by: { x: number; y: number }, moved: () => Promise<boolean>) => {
+    for (let out = 0.98; out > 0.5; out -= 0.03) {
+      const x = middle.x + (side * out * box.height) / 2;
+      await page.mouse.move(x, middle.y);
+      await page.mouse.down();
+      await page.mouse.move(x + by.x / 2, middle.y + by.y / 2);
+      await page.mouse.move(x + by.x, middle.y + by.y);
+      await page.mouse.up();
+      if (await moved()) return;
+      await page.getByRole("button", { name: "Front" }).click();
+    }
+    throw new Error("Nothing on the stage could be taken hold of.");
+  };
+  const elevation = page.getByLabel("Elevation");
+  await drag(-1, { x: 20, y: -90 }, async () => Number(await elevation.inputValue()) > 5);
+  await expect(page.getByText("pulls set by hand")).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(elevation).toHaveValue("0");
+});
+
+test("without 3-D the page says so, and the figures still come", async ({ baseURL }) => {
+  const plain = await chromium.launch({
+    executablePath: CHROMIUM,
+    args: [...CHROMIUM_FLAGS.filter((flag) => !/angle|swiftshader/.test(flag)), "--disable-gpu", "--disable-3d-apis"],
+  });
+  const page = await plain.newPage({ ...(baseURL ? { baseURL } : {}) });
+  const course = new CoursePage(page);
+  await course.dropScan("bollard-plain.stl", writeStl(bollard));
+  await expect(page.getByText("This browser shows no 3-D")).toBeVisible();
+  await course.settled();
+  await expect(course.tally("Silicone")).toContainText("g");
+  await plain.close();
+});

@@ -1,0 +1,32 @@
+/** What a station shows of a plan: everything it does not name is cleared away. */
+import { useEffect } from "react";
+import type { PlanBundle } from "../../core/plan/bundle.ts";
+import { useStage } from "./useStage.tsx";
+
+export interface Shown {
+  /** The piece itself: plaster, hidden, or `own` where the station sets its look. */
+  readonly piece: "plaster" | "hidden" | "own";
+  readonly sections?: boolean;
+  readonly locks?: boolean;
+}
+
+export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Shown): void {
+  const { stage } = useStage();
+  const { piece, sections = false, locks = false } = shown;
+  useEffect(() => {
+    if (!stage || !bundle) return;
+    const { report } = bundle.figures;
+    stage.setPiece(bundle.piece, onBoard);
+    if (piece !== "own") stage.setPieceLook({ kind: piece });
+    stage.setJacket(null, 0);
+    stage.setSections(
+      sections ? bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: report.sections[k].pull })) : [],
+    );
+    stage.setLines(sections ? bundle.lines : []);
+    stage.setLocks(locks ? bundle.lockPoints : []);
+  }, [stage, bundle, onBoard, piece, sections, locks]);
+  useEffect(() => {
+    stage?.setHandles([]);
+    stage?.setTags([]);
+  }, [stage]);
+}
