@@ -42,7 +42,7 @@ test("an OBJ is dropped; the plan's files are taken away after a reload and are 
   expect(new TextDecoder().decode(await take("Lines, DXF"))).toMatch(/POLYLINE[\s\S]+EOF/);
 });
 
-test("a section's pull is dragged by its arrow, and the lamp by its knob", async ({ page }) => {
+test("a section's pull is dragged by its arrow", async ({ page }) => {
   const course = new CoursePage(page);
   await course.dropScan("bollard.stl", writeStl(bollard));
   await course.settled();

@@ -35,6 +35,10 @@ function worstError(mesh: TriangleMesh, bandMm: number): number {
   return worst;
 }
 
+/** Evenly spread over a range: doubles by their bits would nearly all lie by zero. */
+const evenly = (least: number, most: number) =>
+  fc.integer({ min: 0, max: 10_000 }).map((k) => least + ((most - least) * k) / 10_000);
+
 describe("distance field", () => {
   it("equals the plain reference, sign and all, in the bands asked for", () => {
     expect(worstError(capsule(40, 90, 12), 20)).toBeLessThan(1e-3);
@@ -48,13 +52,9 @@ describe("distance field", () => {
 
   it("does so wherever the piece lies against the grid", () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: -7, max: 7, noNaN: true }),
-        fc.double({ min: -7, max: 7, noNaN: true }),
-        (dx, dz) => {
-          expect(worstError(moved(sphere(45, 10), dx, dx / 3, dz), 20)).toBeLessThan(1e-3);
-        },
-      ),
+      fc.property(evenly(-7, 7), evenly(-7, 7), (dx, dz) => {
+        expect(worstError(moved(sphere(45, 10), dx, dx / 3, dz), 20)).toBeLessThan(1e-3);
+      }),
       { numRuns: 8, seed: 4711 },
     );
   });

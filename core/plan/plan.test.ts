@@ -125,6 +125,10 @@ describe("sections meet their oracles", () => {
   });
 });
 
+/** Evenly spread over a range: doubles by their bits would nearly all lie at its low end. */
+const evenly = (least: number, most: number) =>
+  fc.integer({ min: 0, max: 10_000 }).map((k) => least + ((most - least) * k) / 10_000);
+
 /** A waisted body: a groove all round that takes a thin fill. */
 const GROOVED: readonly (readonly [number, number])[] = [
   [0, 120],
@@ -137,10 +141,7 @@ const GROOVED: readonly (readonly [number, number])[] = [
 ];
 
 describe("turning the piece with its pulls", () => {
-  const rotations = fc.tuple(
-    fc.double({ min: 0, max: 6.28, noNaN: true }),
-    fc.double({ min: 0.1, max: 1.4, noNaN: true }),
-  );
+  const rotations = fc.tuple(evenly(0, 6.28), evenly(0.1, 1.4));
   const matrix = (a: number, b: number) => [
     Math.cos(a),
     -Math.sin(a) * Math.cos(b),
@@ -159,10 +160,8 @@ describe("turning the piece with its pulls", () => {
 
   it("does not change the lock of a plan that holds", async () => {
     const piece = mushroom(40, 120, 70, 30, 64);
-    const pulls: Direction[] = [
-      [0, 0, 1],
-      [0.6, 0, 0.8],
-    ];
+    // One section: how two would share the body between them may turn on a hair, the lock of all of it may not.
+    const pulls: Direction[] = [[0.6, 0, 0.8]];
     const still = await run(piece, documentWith(4, false, { pulls }), 4);
     expect(still.sections.sections.some((s) => !s.releases)).toBe(true);
     await fc.assert(

@@ -1,5 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { formatLength, formatMass, formatMoneyMinor, formatVolume, parseLengthMm, proposeUnit } from "./index.ts";
+import {
+  formatLength,
+  formatMass,
+  formatMoneyMinor,
+  formatVolume,
+  fromEntry,
+  lengthEntry,
+  parseLengthMm,
+  proposeUnit,
+  toEntry,
+} from "./index.ts";
 
 const plain = (text: string) => text.replace(/\u2009/g, " ");
 
@@ -53,5 +63,23 @@ describe("the unit proposed", () => {
     [1900, "m", "mm"],
   ] as const)("size %f, the file saying %s: %s", (size, hint, unit) => {
     expect(proposeUnit(size, hint).unit).toBe(unit);
+  });
+});
+
+describe("lengths as they are typed", () => {
+  it("are millimetres but in an imperial shop", () => {
+    expect(lengthEntry("metric", 5)).toEqual({ unit: "mm", step: 5 });
+    expect(lengthEntry("both", 0.1)).toEqual({ unit: "mm", step: 0.1 });
+    expect(lengthEntry("imperial", 5)).toEqual({ unit: "in", step: 0.25 });
+    expect(toEntry(25.4, "imperial")).toBe(1);
+    expect(toEntry(25.4, "both")).toBe(25.4);
+    expect(fromEntry(2.5, "imperial")).toBe(63.5);
+    expect(fromEntry(2.5, "metric")).toBe(2.5);
+  });
+
+  it("come back as they were typed", () => {
+    for (const inches of [0.1, 0.125, 1.75, 3.333, 12]) {
+      expect(toEntry(fromEntry(inches, "imperial"), "imperial")).toBeCloseTo(inches, 3);
+    }
   });
 });

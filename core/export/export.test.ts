@@ -1,0 +1,95 @@
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import { buildAdjacency } from "../mesh/adjacency.ts";
+import { readScan } from "../mesh/io/index.ts";
+import { areaAndVolume, boxSize, meshBox } from "../mesh/mesh.ts";
+import { weld } from "../mesh/weld.ts";
+import type { PartingLine } from "../parting/cut.ts";
+import { box, moved, sphere } from "../testing/shapes.ts";
+import { writeGlb } from "./glb.ts";
+import { linesAsData, writeDxf } from "./lines.ts";
+import { linearRgb, SECTION_PIGMENTS } from "./palette.ts";
+import { drawPortrait } from "./portrait.ts";
+import { writeStl } from "./stl.ts";
+import { thinned } from "./thin.ts";
+
+const square: PartingLine = {
+  sections: [0, 1],
+  closed: true,
+  points: Float32Array.from([0, 0, 0, 100, 0, 0, 100, 100, 5.12345, 0, 100, 0]),
+};
+const open: PartingLine = { sections: [1, 2], closed: false, points: Float32Array.from([0, 0, 0, 0, 0, 50]) };
+
+describe("files out", () => {
+  it("STL comes back in with the same shape, faces outward", () => {
+    const body = moved(box(30, 40, 50), 1, 2, 3);
+    const back = weld(readScan(writeStl(body), "body.stl", ctx).mesh, 1e-3);
+    expect(areaAndVolume(back).volumeMm3).toBeCloseTo(30 * 40 * 50, 0);
+    expect(buildAdjacency(back).openEdges).toBe(0);
+  });
+
+  it("GLB holds every part with its name and colour, in metres and y up as the format wants", () => {
+    const bytes = writeGlb([
+      { name: "jacket", mesh: sphere(100, 16), colour: [0.5, 0.5, 0.5, 0.4] },
+      { name: "section-1", mesh: box(10, 20, 30), colour: [1, 0, 0, 1] },
+    ]);
+    const jsonLength = new DataView(bytes.buffer, bytes.byteOffset).getUint32(12, true);
+    const json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + jsonLength)));
+    expect(json.nodes.map((node: { name?: string }) => node.name)).toEqual(
+      expect.arrayContaining(["jacket", "section-1"]),
+    );
+    expect(json.materials).toHaveLength(2);
+    expect(json.materials[0].alphaMode).toBe("BLEND");
+    const back = readScan(bytes, "plan.glb", ctx);
+    expect(back.mesh.triangles.length / 3).toBe(sphere(100, 16).triangles.length / 3 + 12);
+    // A ball of 100 mm is 0.2 m across in the file.
+    const size = boxSize(meshBox(back.mesh));
+    expect(Math.max(...size)).toBeGreaterThan(0);
+    expect(Math.max(...size) / Math.min(...size)).toBeLessThan(1.1);
+  });
+
+  it("lines as data number sections from one and round to a thousandth", () => {
+    const data = linesAsData([square, open]);
+    expect(data.unit).toBe("mm");
+    expect(data.lines[0]).toMatchObject({ sections: [1, 2], closed: true });
+    expect(data.lines[0].points[2]).toEqual([100, 100, 5.123]);
+    expect(data.lines[1]).toMatchObject({ sections: [2, 3], closed: false });
+  });
+
+  it("DXF has one layer a pair of sections and closes closed lines", () => {
+    const text = writeDxf([square, open, square]);
+    expect(text).toContain("parting-1-2");
+    expect(text).toContain("parting-2-3");
+    // Four corners and the first again, twice; two ends of the open one.
+    expect(text.match(/\n\s*0\r?\nVERTEX/g)).toHaveLength(5 + 5 + 2);
+    expect(text.trimEnd()).toMatch(/EOF$/);
+  });
+});
+
+describe("what is shown", () => {
+  it("thinned meshes keep the shape and their open border", async () => {
+    const ball = sphere(100, 96);
+    const thin = await thinned(ball, 2000);
+    expect(thin.triangles.length / 3).toBeLessThan(2600);
+    expect(areaAndVolume(thin).volumeMm3 / areaAndVolume(ball).volumeMm3).toBeCloseTo(1, 1);
+    expect(await thinned(ball, 1e6)).toBe(ball);
+  });
+
+  it("portraits show the body in the middle, lit, on nothing", () => {
+    const { width, height, pixels } = drawPortrait(sphere(100, 32), 60, 40, [0, -1, 0], [200, 190, 180]);
+    const alpha = (x: number, y: number) => pixels[4 * (x + width * y) + 3];
+    expect(alpha(30, 20)).toBe(255);
+    expect(alpha(1, 1)).toBe(0);
+    const red = (x: number, y: number) => pixels[4 * (x + width * y)];
+    // The lamp stands to the left and above.
+    expect(red(22, 12)).toBeGreaterThan(red(40, 30));
+    expect(height).toBe(40);
+  });
+
+  it("pigments are eight, told apart by more than their number, and linear light is darker than sRGB", () => {
+    expect(new Set(SECTION_PIGMENTS.map((p) => p.css)).size).toBe(SECTION_PIGMENTS.length);
+    expect(linearRgb("#ffffff")).toEqual([1, 1, 1]);
+    expect(linearRgb("#000000")).toEqual([0, 0, 0]);
+    expect(linearRgb("#808080")[0]).toBeCloseTo(0.2159, 3);
+  });
+});

@@ -1,0 +1,115 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { ScanProblem } from "../mesh/problem.ts";
+import { box, moved, sphere } from "../testing/shapes.ts";
+import { bundleOf, type PlanBundle } from "./bundle.ts";
+import { planCautions } from "./cautions.ts";
+import { newPlan, type PlanDocument } from "./document.ts";
+import { PlanEngine, type PlanResult } from "./engine.ts";
+import { partingPrices, TYPICAL_RATES } from "./estimate.ts";
+import { seatPiece } from "./seat.ts";
+
+const document: PlanDocument = {
+  ...newPlan(),
+  parting: {
+    ...newPlan().parting,
+    pulls: [
+      [1, 0, 0],
+      [-1, 0, 0],
+    ],
+  },
+};
+
+let result: PlanResult;
+let bundle: PlanBundle;
+beforeAll(async () => {
+  const ball = moved(sphere(120, 48), 0, 0, 100);
+  result = await new PlanEngine(ball).run(document, TYPICAL_RATES, 5, ctx);
+  bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 });
+});
+
+describe("the estimate", () => {
+  it("has a task for every coat and every section, in the order they are done", () => {
+    const names = result.estimate.tasks.map((task) => task.name);
+    expect(names).toEqual(["Coat 1", "Coat 2", "Coat 3", "Coat 4", "Section 1", "Section 2"]);
+    expect(result.estimate.tasks.every((task) => task.handsMin > 0 && task.waitMin > 0)).toBe(true);
+  });
+
+  it("counts the hands of its tasks by the rates it names", () => {
+    const { tasks, handsMin, handsWorking } = result.estimate;
+    expect(tasks.reduce((sum, task) => sum + task.handsMin, 0)).toBeCloseTo(handsMin, 6);
+    const of = (name: string) => handsWorking.inputs.find((input) => input.name === name)?.value ?? Number.NaN;
+    const byFormula =
+      of("jacket") * (of("coats") * TYPICAL_RATES.coatMinPerM2 + of("shell layers") * TYPICAL_RATES.layerMinPerM2) +
+      of("parting") * TYPICAL_RATES.wallMinPerM +
+      of("sections") * TYPICAL_RATES.sectionSetupMin;
+    expect(handsMin).toBeCloseTo(byFormula, 6);
+  });
+
+  it("costs what its silicone, shell and hours cost", () => {
+    const { siliconeG, shellG, handsMin, costMinor } = result.estimate;
+    const byHand =
+      (siliconeG / 1000) * 1.1 * TYPICAL_RATES.siliconePerKgMinor +
+      (shellG / 1000) * TYPICAL_RATES.shellPerKgMinor +
+      (handsMin / 60) * TYPICAL_RATES.hourMinor;
+    expect(Math.abs(costMinor - byHand)).toBeLessThanOrEqual(1);
+  });
+
+  it("weighs dearer silicone against line: the prices of the search follow the rates", () => {
+    const plain = partingPrices(TYPICAL_RATES);
+    const dear = partingPrices({ ...TYPICAL_RATES, siliconePerKgMinor: 2 * TYPICAL_RATES.siliconePerKgMinor });
+    expect(dear.fillPerMm3 / plain.fillPerMm3).toBeCloseTo(2);
+    expect(dear.linePerMm).toBe(plain.linePerMm);
+    // A kilogram of silicone at 24.00 is 909 cm3 of fill.
+    expect(plain.fillPerMm3 * 909_091).toBeCloseTo(2400, 0);
+    // A metre of wall takes 35 minutes at 42.00 an hour.
+    expect(plain.linePerMm * 1000).toBeCloseTo((35 / 60) * 4200);
+  });
+});
+
+describe("cautions of a plan", () => {
+  it("tell which sections are over the lift limit", () => {
+    const light = planCautions(bundle.figures, document);
+    const strict = { ...document, brief: { ...document.brief, liftLimitKg: 0.5 } };
+    const heavy = planCautions(bundle.figures, strict);
+    expect(heavy.length).toBe(light.length + 2);
+    expect(heavy.at(-1)).toContain("over your lift limit of 0.5 kg");
+  });
+});
+
+describe("seating", () => {
+  const slab: TriangleMesh = box(400, 200, 100);
+  const sizeOf = (mesh: TriangleMesh) =>
+    [0, 1, 2].map((a) => {
+      const along = Array.from({ length: mesh.positions.length / 3 }, (_, v) => mesh.positions[3 * v + a]);
+      return Math.round(Math.max(...along) - Math.min(...along));
+    });
+  const seat = (change: Partial<PlanDocument["seat"]>) => seatPiece(slab, { ...newPlan().seat, ...change });
+
+  it.each([
+    ["z", [400, 200, 100]],
+    ["-z", [400, 200, 100]],
+    ["y", [400, 100, 200]],
+    ["-y", [400, 100, 200]],
+    ["x", [200, 100, 400]],
+    ["-x", [200, 100, 400]],
+  ] as const)("brings %s upright", (up, size) => {
+    expect(sizeOf(seat({ up }))).toEqual(size);
+  });
+
+  it("stands it on the board, turns it and scales it by unit and tape", () => {
+    const standing = seat({});
+    expect(Math.min(...standing.positions.filter((_, k) => k % 3 === 2))).toBeCloseTo(0, 6);
+    expect(sizeOf(seat({ turnDeg: 90 }))).toEqual([200, 400, 100]);
+    expect(sizeOf(seat({ unit: "cm" }))).toEqual([4000, 2000, 1000]);
+    expect(sizeOf(seat({ tapeScale: 1.5 }))).toEqual([600, 300, 150]);
+    const floating = seat({ onBoard: false });
+    expect(Math.min(...floating.positions.filter((_, k) => k % 3 === 2))).toBeCloseTo(-50, 6);
+  });
+
+  it("refuses a unit that cannot be right, in words", () => {
+    expect(() => seat({ unit: "m" })).toThrow(ScanProblem);
+    expect(() => seat({ unit: "m" })).toThrow(/choose another unit/);
+  });
+});

@@ -1,0 +1,35 @@
+import { describe, expect, it } from "vitest";
+import { box, moved, sphere, together } from "../testing/shapes.ts";
+import { depthField, depthNode } from "./depth.ts";
+
+describe("the depth field", () => {
+  it("knows how far a place is from a ball, to half its step", () => {
+    const ball = sphere(80, 32);
+    const field = depthField(ball);
+    for (const [x, y, z] of [
+      [0, 0, 80],
+      [60, 60, 60],
+      [-75, 70, 10],
+      [0, -40, 0],
+    ]) {
+      const exact = Math.abs(Math.hypot(x, y, z) - 80);
+      const found = field.distanceMm[depthNode(field, x, y, z)];
+      expect(Math.abs(found - exact)).toBeLessThan(field.stepMm);
+    }
+  });
+
+  it("names a vertex of the nearer of two bodies", () => {
+    const left = moved(box(40, 40, 40), -60, 0, 0);
+    const both = together(left, moved(box(40, 40, 40), 60, 0, 0));
+    const field = depthField(both);
+    const half = left.positions.length / 3;
+    expect(field.vertex[depthNode(field, -10, 3, 4)]).toBeLessThan(half);
+    expect(field.vertex[depthNode(field, 10, 3, 4)]).toBeGreaterThanOrEqual(half);
+  });
+
+  it("takes its edge for points off the grid", () => {
+    const field = depthField(sphere(50, 16));
+    expect(depthNode(field, -1e6, 0, 0)).toBe(depthNode(field, field.originMm[0], 0, 0));
+    expect(depthNode(field, 1e6, 1e6, 1e6)).toBe(field.distanceMm.length - 1);
+  });
+});
