@@ -139,7 +139,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
       planSections(
         jacket.value,
         { request, table: survey.value },
-        { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, prices: partingPrices(TYPICAL_RATES) },
+        { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, prices: partingPrices(newPlan(), TYPICAL_RATES) },
         ctx,
       ),
     );

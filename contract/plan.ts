@@ -1,6 +1,6 @@
 /** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
 import { z } from "zod";
-import { PLAN_VERSION, type PlanDocument } from "../core/plan/document.ts";
+import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { lengthUnits } from "../core/units/index.ts";
 
@@ -31,6 +31,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     castMethod: z.enum(["solid", "face-coat", "slush", "rotation"]),
     surface: z.string().max(60),
     liftLimitKg: z.number().min(1).max(2000),
+    handlingMm: z.number().min(100).max(20_000),
   }),
   survey: z.object({ pull: direction, draftDeg: z.number().min(0).max(30) }),
   jacket: z.object({
@@ -39,7 +40,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     rimWidthMm: z.number().min(0).max(500),
   }),
   parting: z.object({
-    sections: z.union([z.literal("auto"), z.literal(2), z.literal(3)]),
+    sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),
     pulls: z.array(direction).min(1).max(8).nullable(),
     fillDepthMm: z.number().min(0).max(300),
   }),
@@ -48,5 +49,14 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  return planDocument.parse(stored);
+  return planDocument.parse(fromVersion1(stored));
+}
+
+const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
+
+/** Version 2 asks for the largest section that can be handled. */
+function fromVersion1(stored: unknown): unknown {
+  const old = version1.safeParse(stored);
+  if (!old.success) return stored;
+  return { ...old.data, version: 2, brief: { handlingMm: newPlan().brief.handlingMm, ...old.data.brief } };
 }

@@ -13,6 +13,11 @@ export const rates = z.object({
   layerMinPerM2: minutes,
   wallMinPerM: minutes,
   sectionSetupMin: minutes,
+  // Later rates stand at their typical value in settings kept before they came.
+  finishMinPerM: minutes.default(TYPICAL_RATES.finishMinPerM),
+  waitHourMinor: money.default(TYPICAL_RATES.waitHourMinor),
+  overLiftPerKgMinor: money.default(TYPICAL_RATES.overLiftPerKgMinor),
+  overHandlingPerMMinor: money.default(TYPICAL_RATES.overHandlingPerMMinor),
 }) satisfies z.ZodType<Rates>;
 
 export const settings = z.object({

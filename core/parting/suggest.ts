@@ -12,7 +12,9 @@ import { type SurveyRequest, surveyOne, vertexNormals } from "../survey/survey.t
 import { choosePulls } from "./choosePulls.ts";
 import { labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
+import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
 import { mergeRegions, type Neighbours, neighbours, onePerLabel, type Regions, regionsOf } from "./regions.ts";
+import { splitRegion } from "./split.ts";
 
 /** A patch short of the draft is charged as a lock this deep, mm. */
 const DRAFT_DEPTH_MM = 12;
@@ -35,15 +37,6 @@ export interface SearchEffort {
 export const THOROUGH: SearchEffort = { directions: 200, vertices: 26_000, starts: 4, turns: 4, finalists: 3 };
 /** For a first glance. */
 export const HASTY: SearchEffort = { directions: 44, vertices: 4500, starts: 1, turns: 1, finalists: 1 };
-
-/** What a plan pays for. Any one unit of money. */
-export interface PartingPrices {
-  readonly fillPerMm3: number;
-  /** A millimetre of parting line: its wall, and its seam's finishing on every cast. */
-  readonly linePerMm: number;
-  /** One more section: its setting up and its wait. */
-  readonly perSection: number;
-}
 
 export interface SuggestRequest {
   readonly coarse: TriangleMesh;
@@ -72,6 +65,8 @@ export interface Suggestion {
   readonly label: Uint8Array;
   /** What fill and lines cost by the survey, in the prices' unit; sections' own price is not in it. */
   readonly energy: number;
+  /** What its sections cost in handling: over the lift limit, over the handling size. */
+  readonly handling: number;
 }
 
 export async function surveyPulls(request: SuggestRequest, crew: SurveyCrew, ctx: JobContext): Promise<SurveyTable> {
@@ -103,13 +98,13 @@ interface Seams {
 }
 
 function seamsOf(graph: VertexGraph, prices: PartingPrices): Seams {
-  return { graph, near: neighbours(graph), seamCost: graph.seamMm.map((mm) => mm * prices.linePerMm) };
+  return { graph, near: neighbours(graph), seamCost: graph.seamMm.map((mm) => mm * linePerMm(prices)) };
 }
 
 /** Prices pulls on the vertices of the survey's mesh. */
 class Pricing {
+  readonly areasMm2: Float32Array;
   private readonly normals: Float32Array;
-  private readonly areasMm2: Float32Array;
   private readonly leastFacing: number;
 
   constructor(
@@ -172,7 +167,7 @@ export class PlanSearch {
   constructor(
     private readonly request: SuggestRequest,
     private readonly survey: SurveyTable,
-    prices: PartingPrices,
+    private readonly prices: PartingPrices,
   ) {
     this.pricing = new Pricing(request, prices);
     this.vertices = seamsOf(vertexGraph(request.coarse), prices);
@@ -193,9 +188,10 @@ export class PlanSearch {
     return this.pricing.of(this.survey.directions[direction], lock);
   }
 
-  /** The best plan found with at most `sections` sections; never dearer than with fewer. */
+  /** The best plan found with at most `sections` sections, handling counted; never dearer than with fewer. */
   best(sections: number, ctx: JobContext): Suggestion {
-    return suggestionOf(this.bestTrial(sections, ctx));
+    const trial = this.bestTrial(sections, ctx);
+    return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
   }
 
   private bestTrial(sections: number, ctx: JobContext): Trial {
@@ -210,10 +206,56 @@ export class PlanSearch {
       ctx.checkCancelled();
       return this.onVertices(trial, sections);
     });
-    let best = this.turned(least(finalists), sections, ctx);
-    if (sections > 2) best = least([this.bestTrial(sections - 1, ctx), best]);
+    const candidates = [this.turned(least(finalists), sections, ctx)];
+    if (sections > 2) {
+      const fewer = this.bestTrial(sections - 1, ctx);
+      candidates.unshift(fewer, this.handier(fewer));
+    }
+    const best = candidates.reduce((held, trial) => (this.paid(trial) < this.paid(held) ? trial : held));
     this.found.set(sections, best);
     return best;
+  }
+
+  private paid(trial: Trial): number {
+    return trial.energy + this.handlingOf(trial);
+  }
+
+  private handlingOf(trial: Trial): number {
+    return this.sizes(trial.regions).reduce((sum, size) => sum + handlingCost(size, this.prices), 0);
+  }
+
+  /** Area and greatest extent of each region. */
+  private sizes(regions: Regions): { areaMm2: number; greatestMm: number }[] {
+    const p = this.request.coarse.positions;
+    const areas = regions.label.map(() => 0);
+    const low = regions.label.map(() => [Infinity, Infinity, Infinity]);
+    const high = regions.label.map(() => [-Infinity, -Infinity, -Infinity]);
+    for (let v = 0; v < regions.of.length; v++) {
+      const r = regions.of[v];
+      areas[r] += this.pricing.areasMm2[v];
+      for (let a = 0; a < 3; a++) {
+        low[r][a] = Math.min(low[r][a], p[3 * v + a]);
+        high[r][a] = Math.max(high[r][a], p[3 * v + a]);
+      }
+    }
+    return areas.map((areaMm2, r) => ({ areaMm2, greatestMm: Math.max(...high[r].map((h, a) => h - low[r][a])) }));
+  }
+
+  /** The plan with its unhandiest section split in two along a short loop; both keep its pull. */
+  private handier(trial: Trial): Trial {
+    const costs = this.sizes(trial.regions).map((size) => handlingCost(size, this.prices));
+    const worst = costs.indexOf(Math.max(...costs));
+    if (costs[worst] <= 0) return trial;
+    const { graph, seamCost } = this.vertices;
+    const { positions } = this.request.coarse;
+    const regions = splitRegion(graph, seamCost, trial.regions, worst, positions, this.pricing.areasMm2);
+    let seam = 0;
+    for (let e = 0; e < seamCost.length; e++) {
+      const [a, b] = [graph.edges[2 * e], graph.edges[2 * e + 1]];
+      const parted = regions.of[a] !== regions.of[b];
+      if (parted && trial.regions.of[a] === trial.regions.of[b]) seam += seamCost[e];
+    }
+    return { pulls: trial.pulls, regions, energy: trial.energy + seam };
   }
 
   /** Sets of pulls to start from: the cheapest pairs, threes and so on, and plain contrary pairs along the axes. */
@@ -350,6 +392,7 @@ function suggestionOf(trial: Trial): Suggestion {
     pulls: trial.regions.label.map((l) => trial.pulls[l].pull),
     label: Uint8Array.from(trial.regions.of),
     energy: trial.energy,
+    handling: 0,
   };
 }
 
@@ -365,5 +408,5 @@ export function sectionsForPulls(
   const problem = { graph: seams.graph, costs, seamCost: seams.seamCost };
   const regions = onePerLabel(problem, regionsOf(labelVertices(problem), seams.near));
   const label = labelsOf(regions);
-  return { pulls, label, energy: labellingEnergy(problem, label) };
+  return { pulls, label, energy: labellingEnergy(problem, label), handling: 0 };
 }

@@ -6,7 +6,11 @@ import type { Coat } from "../jacket/coat.ts";
 import type { Direction } from "../survey/directions.ts";
 import type { LengthUnit } from "../units/index.ts";
 
-export const PLAN_VERSION = 1;
+export const PLAN_VERSION = 2;
+
+/** How many sections a plan may be asked for. */
+export const SECTION_COUNTS = [2, 3, 4, 5, 6] as const;
+export type SectionCount = (typeof SECTION_COUNTS)[number];
 
 export type UpAxis = "x" | "y" | "z" | "-x" | "-y" | "-z";
 
@@ -17,6 +21,8 @@ export interface Brief {
   readonly castMethod: "solid" | "face-coat" | "slush" | "rotation";
   readonly surface: string;
   readonly liftLimitKg: number;
+  /** The largest section that can be handled: door, bench, oven. */
+  readonly handlingMm: number;
 }
 
 export interface PlanDocument {
@@ -34,7 +40,7 @@ export interface PlanDocument {
   readonly survey: { readonly pull: Direction; readonly draftDeg: number };
   readonly jacket: { readonly coats: readonly Coat[]; readonly smoothingMm: number; readonly rimWidthMm: number };
   readonly parting: {
-    readonly sections: "auto" | 2 | 3;
+    readonly sections: "auto" | SectionCount;
     /** The user's own pulls; null lets them be suggested. */
     readonly pulls: readonly Direction[] | null;
     readonly fillDepthMm: number;
@@ -47,7 +53,14 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
   return {
     version: PLAN_VERSION,
     seat: { unit: "mm", tapeScale: 1, up: "z", turnDeg: 0, onBoard: true, ...seat },
-    brief: { edition: 1, castMaterial: "gypsum", castMethod: "face-coat", surface: "clay", liftLimitKg: 25 },
+    brief: {
+      edition: 1,
+      castMaterial: "gypsum",
+      castMethod: "face-coat",
+      surface: "clay",
+      liftLimitKg: 25,
+      handlingMm: 2000,
+    },
     survey: { pull: [0, -1, 0], draftDeg: 1 },
     jacket: {
       coats: [

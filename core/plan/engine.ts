@@ -105,7 +105,7 @@ export class PlanEngine {
     const survey = this.survey.get(surveyKey, () => {
       throw new Error("The survey was lost between two steps.");
     });
-    const prices = partingPrices(rates);
+    const prices = partingPrices(document, rates);
     const shellMm = shellTakeoff(document.shell.system, document.shell.figures, {
       areasMm2: [],
       flangeLengthsMm: [],

@@ -57,14 +57,17 @@ describe("the estimate", () => {
   });
 
   it("weighs dearer silicone against line: the prices of the search follow the rates", () => {
-    const plain = partingPrices(TYPICAL_RATES);
-    const dear = partingPrices({ ...TYPICAL_RATES, siliconePerKgMinor: 2 * TYPICAL_RATES.siliconePerKgMinor });
+    const plain = partingPrices(document, TYPICAL_RATES);
+    const dear = partingPrices(document, { ...TYPICAL_RATES, siliconePerKgMinor: 4800 });
     expect(dear.fillPerMm3 / plain.fillPerMm3).toBeCloseTo(2);
-    expect(dear.linePerMm).toBe(plain.linePerMm);
+    expect(dear.wallPerMm).toBe(plain.wallPerMm);
     // A kilogram of silicone at 24.00 is 909 cm3 of fill.
     expect(plain.fillPerMm3 * 909_091).toBeCloseTo(2400, 0);
     // A metre of wall takes 35 minutes at 42.00 an hour.
-    expect(plain.linePerMm * 1000).toBeCloseTo((35 / 60) * 4200);
+    expect(plain.wallPerMm * 1000).toBeCloseTo((35 / 60) * 4200);
+    // Three minutes a metre on every one of twelve casts.
+    const edition = { ...document, brief: { ...document.brief, edition: 12 } };
+    expect(partingPrices(edition, TYPICAL_RATES).finishPerMm * 1000).toBeCloseTo(12 * (3 / 60) * 4200);
   });
 });
 

@@ -2,7 +2,7 @@
 import type { Jacket } from "../jacket/jacket.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
-import type { PartingPrices } from "../parting/suggest.ts";
+import type { PartingPrices, PricedPlan } from "../parting/price.ts";
 import type { Task } from "../schedule/line.ts";
 import { FLANGE_WIDTH_MM, type ShellTakeoff, shellSystem, shellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3 } from "../units/index.ts";
@@ -23,6 +23,14 @@ export interface Rates {
   readonly wallMinPerM: number;
   /** Setting up one more section. */
   readonly sectionSetupMin: number;
+  /** Finishing a metre of seam on one cast. */
+  readonly finishMinPerM: number;
+  /** What an hour of waiting costs the shop: room, and work that cannot begin. */
+  readonly waitHourMinor: number;
+  /** Every kilogram of a section over the lift limit: a second pair of hands, a hoist. */
+  readonly overLiftPerKgMinor: number;
+  /** Every metre of a section over the handling size. */
+  readonly overHandlingPerMMinor: number;
 }
 
 export const TYPICAL_RATES: Rates = {
@@ -34,6 +42,10 @@ export const TYPICAL_RATES: Rates = {
   layerMinPerM2: 20,
   wallMinPerM: 35,
   sectionSetupMin: 90,
+  finishMinPerM: 3,
+  waitHourMinor: 150,
+  overLiftPerKgMinor: 150,
+  overHandlingPerMMinor: 5000,
 };
 
 export interface Estimate {
@@ -57,14 +69,32 @@ const CLAY_DENSITY = 1.9;
 /** Release agent, g per square metre and face. */
 const RELEASE_G_PER_M2 = 60;
 
-/** What a plan pays for at the workshop's rates, minor units: what the search for sections makes least. */
-export function partingPrices(rates: Rates): PartingPrices {
+/** What a parting costs at the workshop's rates, in minor units: what the search for sections makes least. */
+export function partingPrices(document: PlanDocument, rates: Rates): PartingPrices {
   const perMinute = rates.hourMinor / 60;
+  const { brief, shell } = document;
+  const metre = shellTakeoff(shell.system, shell.figures, { areasMm2: [MM2_PER_M2], flangeLengthsMm: [0] });
   return {
     fillPerMm3: (SILICONE.densityGPerCm3.value / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor,
-    linePerMm: (rates.wallMinPerM / 1000) * perMinute,
-    perSection: rates.sectionSetupMin * perMinute,
+    wallPerMm: (rates.wallMinPerM / 1000) * perMinute,
+    finishPerMm: (rates.finishMinPerM / 1000) * perMinute * brief.edition,
+    setupPerSection: rates.sectionSetupMin * perMinute,
+    waitPerSection: (shellSystem(shell.system).setMin.value / 60) * rates.waitHourMinor,
+    shellGPerMm2: metre.sectionMassesG[0] / MM2_PER_M2,
+    liftLimitG: brief.liftLimitKg * 1000,
+    overLiftPerG: rates.overLiftPerKgMinor / 1000,
+    handlingMm: brief.handlingMm,
+    overHandlingPerMm: rates.overHandlingPerMMinor / 1000,
   };
+}
+
+/** Hours of hands and of waiting that a parting's sections and lines take, the edition's finishing with them. */
+export function partingHours(plan: PricedPlan, document: PlanDocument, rates: Rates): number {
+  const metres = plan.lineMm / 1000;
+  const minutes =
+    metres * (rates.wallMinPerM + rates.finishMinPerM * document.brief.edition) +
+    plan.sections.length * (rates.sectionSetupMin + shellSystem(document.shell.system).setMin.value);
+  return minutes / 60;
 }
 
 export function estimate(document: PlanDocument, jacket: Jacket, sections: Sections, rates: Rates): Estimate {

@@ -198,7 +198,12 @@ describe("the engine", () => {
     const engine = new PlanEngine(sphere(100, 32));
     const document = documentWith(8, false, { pulls: UP_DOWN });
     const first = await engine.run(document, TYPICAL_RATES, 8, ctx);
-    const second = await engine.run({ ...document, brief: { ...document.brief, edition: 40 } }, TYPICAL_RATES, 8, ctx);
+    const second = await engine.run(
+      { ...document, brief: { ...document.brief, castMaterial: "wax" } },
+      TYPICAL_RATES,
+      8,
+      ctx,
+    );
     expect(second.jacket).toBe(first.jacket);
     expect(second.sections).toBe(first.sections);
     const third = await engine.run(

@@ -8,9 +8,9 @@ import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { fairLine } from "../parting/fair.ts";
+import type { PartingPrices } from "../parting/price.ts";
 import { labelsOf } from "../parting/sections.ts";
 import {
-  type PartingPrices,
   PlanSearch,
   type SearchEffort,
   type Suggestion,
@@ -23,6 +23,7 @@ import {
 } from "../parting/suggest.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
+import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import { type FreedSections, freeSections } from "./freeing.ts";
 
 export interface SurveyStage {
@@ -91,7 +92,7 @@ export async function surveyStage(request: SuggestRequest, crew: SurveyCrew, ctx
 
 export interface SectionsRequest {
   readonly pulls: readonly Direction[] | null;
-  readonly sections: "auto" | 2 | 3;
+  readonly sections: "auto" | SectionCount;
   readonly fillDepthMm: number;
   readonly shellMm: number;
   readonly prices: PartingPrices;
@@ -123,16 +124,28 @@ function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobConte
   if (pulls) return [sectionsForPulls(survey.request, pulls, prices)];
   if (!survey.table) throw new Error("A suggestion needs a survey first.");
   const search = new PlanSearch(survey.request, survey.table, prices);
-  const wanted = sections === "auto" ? [2, 3] : [sections];
-  const found = wanted.map((count, k) => {
-    ctx.progress("parting", (0.5 * k) / wanted.length);
-    return search.best(count, ctx);
-  });
-  return found.sort((a, b) => planPrice(a, prices) - planPrice(b, prices));
+  if (sections !== "auto") return [search.best(sections, ctx)];
+  return everyCount(search, prices, ctx).sort((a, b) => planPrice(a, prices) - planPrice(b, prices));
+}
+
+/** Plans of two sections, three and so on, until two more in a row gain nothing. */
+function everyCount(search: PlanSearch, prices: PartingPrices, ctx: JobContext): Suggestion[] {
+  const found: Suggestion[] = [];
+  let idle = 0;
+  for (const count of SECTION_COUNTS) {
+    ctx.progress("parting", (0.5 * found.length) / SECTION_COUNTS.length);
+    const plan = search.best(count, ctx);
+    const gained = found.every((other) => planPrice(plan, prices) < planPrice(other, prices));
+    found.push(plan);
+    idle = gained ? 0 : idle + 1;
+    if (idle === 2) break;
+  }
+  return found;
 }
 
 function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
-  return suggestion.energy + suggestion.pulls.length * prices.perSection;
+  const { energy, handling, pulls } = suggestion;
+  return energy + handling + pulls.length * (prices.setupPerSection + prices.waitPerSection);
 }
 
 function nearestVertex(mesh: TriangleMesh, nearest: NearestField, x: number, y: number, z: number): number {

@@ -21,13 +21,14 @@ export function coarseStepMm(settledMm: number): number {
 
 /** Text that names a result by all it depends on; hosts hash it into a key. */
 export function resultKeyText(scanSha256: string, document: PlanDocument, rates: object, version: number): string {
-  const { seat, jacket, survey, parting, shell } = document;
+  const { seat, brief, jacket, survey, parting, shell } = document;
   return JSON.stringify([
     version,
     scanSha256,
     seat,
     { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]) },
     survey.draftDeg,
+    [brief.edition, brief.liftLimitKg, brief.handlingMm],
     parting,
     shell,
     rates,

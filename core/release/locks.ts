@@ -164,12 +164,13 @@ export function measureLock(request: LockRequest): SectionLock {
     for (let k = 0; k < samples; k++) {
       columnPoint(frame, line, from + (k + 0.5) * each, point);
       if (cells.at(point[0], point[1], point[2]) !== section) continue;
-      if (length === 0) low = from + k * each;
-      length += each;
       // Short columns fill anyway: only long ones need their distance from the jacket.
       const thick = to - from <= residueMm ? 0 : cells.distance(point);
       thickMm = Math.max(thickMm, thick);
       reached ||= thick < shellMm;
+      if (length === 0)
+        low = k === 0 ? from : cellEdge(cells, section, frame, line, from + (k - 0.5) * each, each, point);
+      length += length === 0 ? from + (k + 1) * each - low : each;
     }
     if (reached && to - low > DEPTH_FLOOR * spacingMm) {
       if (first === FROM_BACK && low === from) thickMm = Infinity;
@@ -183,6 +184,30 @@ export function measureLock(request: LockRequest): SectionLock {
   return { ...summarise(kept, fillable(kept, frame, fillDepthMm), frame, spacingMm), holdingMm3 };
 }
 
+/** Halvings of a sample's length when a cell's edge is looked for: to a thirtieth. */
+const EDGE_HALVINGS = 5;
+
+/** Where on a line a section's cell begins, between a sample outside it at `outMm` and one inside it a sample on. */
+function cellEdge(
+  cells: Cells,
+  section: number,
+  frame: ColumnFrame,
+  line: number,
+  outMm: number,
+  each: number,
+  point: Float64Array,
+): number {
+  let out = outMm;
+  let within = outMm + each;
+  for (let k = 0; k < EDGE_HALVINGS; k++) {
+    const middle = (out + within) / 2;
+    columnPoint(frame, line, middle, point);
+    if (cells.at(point[0], point[1], point[2]) === section) within = middle;
+    else out = middle;
+  }
+  return within;
+}
+
 interface Stretch {
   readonly line: number;
   readonly to: number;
@@ -193,7 +218,7 @@ interface Stretch {
 }
 
 /**
- * Leaves out grazes: deep stretches nowhere wider than two lines. They come from walls that lean back by less than
+ * Leaves out grazes: deep stretches nowhere wider than two lines, and lone ones shorter than the spacing. They come from walls that lean back by less than
  * the spacing over their whole height, which wax and rubber take up. A lock keeps its edges, for they join its core.
  */
 function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): Stretch[] {
@@ -214,7 +239,10 @@ function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDe
       }
     }
   }
-  return stretches.filter((stretch) => stretch.to - stretch.low <= fillDepthMm || joined.has(stretch.line));
+  const alone = (line: number) => [1, -1, countU, -countU].every((step) => !blocked.has(line + step));
+  return stretches.filter(({ line, low, to }) =>
+    to - low > fillDepthMm ? joined.has(line) : to - low > frame.bundle.spacingMm || !alone(line),
+  );
 }
 
 /** Which stretches are filled: the short ones, and the members of locks that are thin throughout. */

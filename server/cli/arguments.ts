@@ -1,6 +1,12 @@
 /** The command line of `./run plan`, read into a plan document. */
 import { parseArgs } from "node:util";
-import { newPlan, type PlanDocument, type UpAxis } from "../../core/plan/document.ts";
+import {
+  newPlan,
+  type PlanDocument,
+  SECTION_COUNTS,
+  type SectionCount,
+  type UpAxis,
+} from "../../core/plan/document.ts";
 import { shellSystems } from "../../core/shell/index.ts";
 import { type Direction, normalised } from "../../core/survey/directions.ts";
 import { type LengthUnit, lengthUnits } from "../../core/units/index.ts";
@@ -12,7 +18,7 @@ export const PLAN_USAGE = `Usage: ./run plan FILE [options]
   --coats 0.8,2.5,2.5,2.2 thickness of each coat, mm; the first is the print coat
   --smoothing-mm 20       streamlining of the jacket
   --step-mm 4             grid step
-  --sections auto|2|3     how many sections
+  --sections auto|2..6    how many sections
   --pulls "x,y,z;x,y,z"   pulls of your own, one a section
   --draft-deg 1           least draft
   --fill-depth-mm 40      deepest lock that is filled
@@ -51,7 +57,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
     values.shell ?? base.shell.system,
     shellSystems.map((system) => system.id),
   );
-  const sections = oneOf("--sections", values.sections ?? "auto", ["auto", "2", "3"]);
+  const sections = oneOf("--sections", values.sections ?? "auto", ["auto", ...SECTION_COUNTS.map(String)]);
   return {
     file: positionals[0],
     unit: values.unit === undefined ? null : oneOf("--unit", values.unit, lengthUnits),
@@ -72,7 +78,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         rimWidthMm: onBoard ? number("--rim-mm", values["rim-mm"] ?? "60", 0, 500) : 0,
       },
       parting: {
-        sections: sections === "auto" ? "auto" : sections === "2" ? 2 : 3,
+        sections: sections === "auto" ? "auto" : (Number(sections) as SectionCount),
         pulls: values.pulls === undefined ? null : readPulls(values.pulls, onBoard),
         fillDepthMm: number("--fill-depth-mm", values["fill-depth-mm"] ?? "40", 0, 500),
       },

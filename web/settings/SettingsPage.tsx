@@ -9,11 +9,15 @@ const MINUTES = [
   ["layerMinPerM2", "Laying one layer of shell", "min/m²"],
   ["wallMinPerM", "Building a metre of parting wall", "min/m"],
   ["sectionSetupMin", "Setting up one more section", "min"],
+  ["finishMinPerM", "Finishing a metre of seam, every cast", "min/m"],
 ] as const;
 const MONEY = [
   ["siliconePerKgMinor", "Silicone, a kilogram"],
   ["shellPerKgMinor", "Shell material, a kilogram"],
   ["hourMinor", "An hour of hands"],
+  ["waitHourMinor", "An hour of waiting for a section to set"],
+  ["overLiftPerKgMinor", "A kilogram of section over the lift limit"],
+  ["overHandlingPerMMinor", "A metre of section over the handling size"],
 ] as const;
 
 /** Money is edited in whole units and kept in minor ones. */

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
-import type { PlanDocument } from "../../../core/plan/document.ts";
+import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
@@ -93,8 +93,7 @@ export function PartingStation({ document, planning }: StationProps) {
           value={document.parting.sections}
           options={[
             { value: "auto", name: "Cheapest" },
-            { value: 2, name: "Two" },
-            { value: 3, name: "Three" },
+            ...SECTION_COUNTS.map((count) => ({ value: count, name: String(count) })),
           ]}
           onChange={suggest}
         />

@@ -7,6 +7,7 @@ import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, More, NumberField, Part } from "../../ui/fields.tsx";
+import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 
 const UPS: readonly UpAxis[] = ["z", "y", "x", "-z", "-y", "-x"];
@@ -104,6 +105,15 @@ export function PieceStation({ document, planning }: StationProps) {
           least={1}
           most={2000}
           onChange={(liftLimitKg) => brief({ liftLimitKg })}
+        />
+        <LengthField
+          label="Largest section"
+          hint="that door, bench and hands can take"
+          valueMm={document.brief.handlingMm}
+          leastMm={100}
+          mostMm={20_000}
+          stepMm={50}
+          onChange={(handlingMm) => brief({ handlingMm })}
         />
       </Part>
       {report && (

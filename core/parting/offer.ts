@@ -1,0 +1,76 @@
+/**
+ * A plan on offer: what a suggestion would cost, worked out on the survey's own mesh. It is an estimate: only the plan
+ * that is taken is measured and proven on the jacket itself.
+ */
+import { areaAndVolume, boxSize, meshBox } from "../mesh/mesh.ts";
+import type { Direction } from "../survey/directions.ts";
+import { DEEP_WEIGHT, surveyOne } from "../survey/survey.ts";
+import { cutSections, type PartingLine } from "./cut.ts";
+import { type CostParts, costParts, type PartingPrices, type PricedPlan, totalCost } from "./price.ts";
+import { sectionPotentials } from "./sections.ts";
+import type { Suggestion, SuggestRequest } from "./suggest.ts";
+
+export interface PlanOffer {
+  readonly sections: readonly {
+    readonly pull: Direction;
+    readonly areaMm2: number;
+    readonly greatestMm: number;
+    readonly massG: number;
+    readonly fillMm3: number;
+    /** Space too thick to fill: above 0, the plan will not come off as it is. */
+    readonly deepMm3: number;
+  }[];
+  readonly lineMm: number;
+  readonly fillMm3: number;
+  readonly deepMm3: number;
+  readonly parts: CostParts;
+  readonly cost: number;
+  /** Section of each vertex of the survey's mesh, for its picture. */
+  readonly label: Uint8Array;
+  readonly lines: readonly PartingLine[];
+}
+
+export function offerOf(request: SuggestRequest, suggestion: Suggestion, prices: PartingPrices): PlanOffer {
+  const { coarse, spacingMm } = request;
+  const locked = suggestion.pulls.map(() => new Uint8Array(suggestion.label.length));
+  const potentials = sectionPotentials(coarse, suggestion.label, suggestion.pulls, locked, spacingMm);
+  const { skins, lines, lengthMm } = cutSections(coarse, potentials);
+  const sections = suggestion.pulls.map((pull, s) => {
+    const { areaMm2 } = areaAndVolume(skins[s]);
+    const { fillMm3, deepMm3 } = locksOf(request, pull, suggestion.label, s);
+    const greatestMm = areaMm2 > 0 ? Math.max(...boxSize(meshBox(skins[s]))) : 0;
+    return { pull, areaMm2, greatestMm, massG: areaMm2 * prices.shellGPerMm2, fillMm3, deepMm3 };
+  });
+  const plan: PricedPlan = {
+    fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
+    lineMm: lengthMm,
+    sections,
+  };
+  const parts = costParts(plan, prices);
+  return {
+    sections,
+    lineMm: lengthMm,
+    fillMm3: plan.fillMm3,
+    deepMm3: sections.reduce((sum, section) => sum + section.deepMm3, 0),
+    parts,
+    cost: totalCost(parts),
+    label: suggestion.label,
+    lines,
+  };
+}
+
+/** Locks of a section by the survey: what can be filled, and what is too thick to. */
+function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
+  const weighted = new Float32Array(label.length);
+  surveyOne({ ...request, mesh: request.coarse, directions: [] }, pull, weighted);
+  const plain = new Float32Array(label.length);
+  surveyOne({ ...request, mesh: request.coarse, directions: [], fillDepthMm: Infinity }, pull, plain);
+  let all = 0;
+  let deepMm3 = 0;
+  for (let v = 0; v < label.length; v++) {
+    if (label[v] !== section) continue;
+    all += plain[v];
+    deepMm3 += (weighted[v] - plain[v]) / (DEEP_WEIGHT - 1);
+  }
+  return { fillMm3: Math.max(0, all - deepMm3), deepMm3: Math.max(0, deepMm3) };
+}

@@ -1,0 +1,62 @@
+/**
+ * What a parting costs, in the workshop's own money: fill, line, sections, and what is too heavy or too large to handle.
+ * The one formula by which plans are looked for, compared and reported.
+ *
+ *   fill x price + line x (wall + finishing x casts) + sections x (set-up + wait)
+ *     + kilograms over the lift limit x its price + metres over the handling size x its price
+ */
+
+/** Prices in one unit of money; masses in g, lengths in mm. */
+export interface PartingPrices {
+  readonly fillPerMm3: number;
+  /** Building and clearing the parting wall, a millimetre of line. */
+  readonly wallPerMm: number;
+  /** Finishing the seam on every cast of the edition, a millimetre of line. */
+  readonly finishPerMm: number;
+  readonly setupPerSection: number;
+  /** What waiting for one more section to set costs the shop. */
+  readonly waitPerSection: number;
+  readonly shellGPerMm2: number;
+  readonly liftLimitG: number;
+  readonly overLiftPerG: number;
+  readonly handlingMm: number;
+  readonly overHandlingPerMm: number;
+}
+
+/** What of a plan the price depends on. */
+export interface PricedPlan {
+  readonly fillMm3: number;
+  readonly lineMm: number;
+  readonly sections: readonly { readonly areaMm2: number; readonly greatestMm: number }[];
+}
+
+export const COST_PARTS = ["fill", "wall", "finishing", "setup", "wait", "handling"] as const;
+export type CostPart = (typeof COST_PARTS)[number];
+export type CostParts = Readonly<Record<CostPart, number>>;
+
+export function costParts(plan: PricedPlan, prices: PartingPrices): CostParts {
+  return {
+    fill: plan.fillMm3 * prices.fillPerMm3,
+    wall: plan.lineMm * prices.wallPerMm,
+    finishing: plan.lineMm * prices.finishPerMm,
+    setup: plan.sections.length * prices.setupPerSection,
+    wait: plan.sections.length * prices.waitPerSection,
+    handling: plan.sections.reduce((sum, section) => sum + handlingCost(section, prices), 0),
+  };
+}
+
+/** What one section costs in handling; 0 while it is within the lift limit and the handling size. */
+export function handlingCost(section: PricedPlan["sections"][number], prices: PartingPrices): number {
+  const overG = Math.max(0, section.areaMm2 * prices.shellGPerMm2 - prices.liftLimitG);
+  const overMm = Math.max(0, section.greatestMm - prices.handlingMm);
+  return overG * prices.overLiftPerG + overMm * prices.overHandlingPerMm;
+}
+
+export function totalCost(parts: CostParts): number {
+  return COST_PARTS.reduce((sum, part) => sum + parts[part], 0);
+}
+
+/** What a millimetre of line costs in all. */
+export function linePerMm(prices: PartingPrices): number {
+  return prices.wallPerMm + prices.finishPerMm;
+}
