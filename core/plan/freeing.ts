@@ -70,12 +70,8 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     phi = swept.phi;
     const outside = isosurface(grid, phi, 0, ctx);
     const mesh = jacket.request.onBoard ? clipAbove(outside, 0) : outside;
-    const { cells } = round;
-    // The lines are made fair once on the filled jacket, and then stay: a line that moves with every fill opens new locks.
-    const potentials =
-      k === 0
-        ? potentialsOn(mesh, (x, y, z) => cells.at(x, y, z), request.pulls, jacket.request.stepMm, boardMm)
-        : cells.carried(mesh);
+    // The lines stay where they are in space: a line that moves with every fill opens new locks.
+    const potentials = round.cells.carried(mesh);
     round = measured(request, mesh, potentials, ctx);
   }
   const { locks } = round;

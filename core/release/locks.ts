@@ -11,7 +11,10 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { labelsOf } from "../parting/sections.ts";
 import { type ColumnFrame, columnFrame, columnPoint, FROM_BACK, visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
+import { fillStarts, type Stretch, withoutGrazes } from "./fillable.ts";
 
+/** How much farther from the jacket than its shell a section reaches, by its flanges, mm. */
+const FLANGE_REACH_MM = 25;
 /** Shorter than this share of the spacing is below what the grid can tell. */
 const DEPTH_FLOOR = 0.5;
 
@@ -147,6 +150,7 @@ export interface LockRequest {
 
 export function measureLock(request: LockRequest): SectionLock {
   const { jacket, cells, section, pull, spacingMm, boardMm, fillDepthMm, residueMm, shellMm } = request;
+  const reachMm = shellMm + FLANGE_REACH_MM;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
   const pending: [number, number, number, number][] = [];
@@ -159,6 +163,7 @@ export function measureLock(request: LockRequest): SectionLock {
     const each = (to - from) / samples;
     let low = Number.NaN;
     let length = 0;
+    let near = Number.NaN;
     let reached = false;
     let thickMm = 0;
     for (let k = 0; k < samples; k++) {
@@ -168,20 +173,33 @@ export function measureLock(request: LockRequest): SectionLock {
       const thick = to - from <= residueMm ? 0 : cells.distance(point);
       thickMm = Math.max(thickMm, thick);
       reached ||= thick < shellMm;
+      if (thick > reachMm) near = Number.NaN;
+      else if (Number.isNaN(near)) near = from + k * each;
       if (length === 0)
         low = k === 0 ? from : cellEdge(cells, section, frame, line, from + (k - 0.5) * each, each, point);
       length += length === 0 ? from + (k + 1) * each - low : each;
     }
     if (reached && to - low > DEPTH_FLOOR * spacingMm) {
       if (first === FROM_BACK && low === from) thickMm = Infinity;
-      stretches.push({ line, to, low, lengthMm: length, thickMm });
+      stretches.push({
+        line,
+        to,
+        low,
+        near: Math.max(low, Number.isNaN(near) ? to - spacingMm : near),
+        lengthMm: length,
+        thickMm,
+      });
     }
   }
   const kept = withoutGrazes(stretches, frame, fillDepthMm);
   const rough = withoutGrazes(stretches, frame, residueMm);
-  const smooth = fillable(rough, frame, residueMm);
-  const holdingMm3 = rough.reduce((sum, { lengthMm }, k) => sum + (smooth[k] ? 0 : spacingMm ** 2 * lengthMm), 0);
-  return { ...summarise(kept, fillable(kept, frame, fillDepthMm), frame, spacingMm), holdingMm3 };
+  const smooth = rough.map(({ low, to, thickMm }) => Math.max(to - low, thickMm) <= residueMm);
+  const thin = fillStarts(rough, frame, residueMm);
+  const holdingMm3 = rough.reduce(
+    (sum, { lengthMm, low }, k) => sum + (smooth[k] || thin[k] === low ? 0 : spacingMm ** 2 * lengthMm),
+    0,
+  );
+  return { ...summarise(kept, fillStarts(kept, frame, fillDepthMm), frame, spacingMm), holdingMm3 };
 }
 
 /** Halvings of a sample's length when a cell's edge is looked for: to a thirtieth. */
@@ -208,77 +226,9 @@ function cellEdge(
   return within;
 }
 
-interface Stretch {
-  readonly line: number;
-  readonly to: number;
-  readonly low: number;
-  readonly lengthMm: number;
-  /** The thickness a fill would have: the greatest distance from the jacket in the stretch, mm; infinite where no fill helps. */
-  readonly thickMm: number;
-}
-
-/**
- * Leaves out grazes: deep stretches nowhere wider than two lines, and lone ones shorter than the spacing. They come from walls that lean back by less than
- * the spacing over their whole height, which wax and rubber take up. A lock keeps its edges, for they join its core.
- */
-function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): Stretch[] {
-  const { countU } = frame.bundle;
-  const blocked = new Set(stretches.map((stretch) => stretch.line));
-  const isCore = (line: number) => [1, -1, countU, -countU].every((step) => blocked.has(line + step));
-  const joined = new Set<number>();
-  const queue = [...blocked].filter(isCore);
-  for (const line of queue) joined.add(line);
-  for (let line = queue.pop(); line !== undefined; line = queue.pop()) {
-    for (const row of [-countU, 0, countU]) {
-      for (const step of [-1, 0, 1]) {
-        const other = line + row + step;
-        if (!blocked.has(other) || joined.has(other)) continue;
-        joined.add(other);
-        // Edges are taken along, but only cores reach further.
-        if (isCore(other)) queue.push(other);
-      }
-    }
-  }
-  const alone = (line: number) => [1, -1, countU, -countU].every((step) => !blocked.has(line + step));
-  return stretches.filter(({ line, low, to }) =>
-    to - low > fillDepthMm ? joined.has(line) : to - low > frame.bundle.spacingMm || !alone(line),
-  );
-}
-
-/** Which stretches are filled: the short ones, and the members of locks that are thin throughout. */
-function fillable(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): boolean[] {
-  const { countU } = frame.bundle;
-  const onLine = new Map<number, number[]>();
-  const long = stretches.map((stretch) => Math.max(stretch.to - stretch.low, stretch.thickMm) > fillDepthMm);
-  stretches.forEach((stretch, k) => {
-    if (long[k]) onLine.set(stretch.line, [...(onLine.get(stretch.line) ?? []), k]);
-  });
-  const out = long.map((is) => !is);
-  const seen = new Uint8Array(stretches.length);
-  for (let seed = 0; seed < stretches.length; seed++) {
-    if (!long[seed] || seen[seed]) continue;
-    const members = [seed];
-    seen[seed] = 1;
-    let thick = 0;
-    for (let m = 0; m < members.length; m++) {
-      const own = stretches[members[m]];
-      thick = Math.max(thick, own.thickMm);
-      for (const step of [1, -1, countU, -countU]) {
-        for (const k of onLine.get(own.line + step) ?? []) {
-          if (seen[k] || stretches[k].low > own.to || stretches[k].to < own.low) continue;
-          seen[k] = 1;
-          members.push(k);
-        }
-      }
-    }
-    if (thick <= fillDepthMm) for (const k of members) out[k] = true;
-  }
-  return out;
-}
-
 function summarise(
   stretches: readonly Stretch[],
-  filled: readonly boolean[],
+  fillFrom: Float64Array,
   frame: ColumnFrame,
   spacingMm: number,
 ): Omit<SectionLock, "holdingMm3"> {
@@ -289,14 +239,16 @@ function summarise(
   let at: [number, number, number] | null = null;
   const columns: FilledColumn[] = [];
   const point = new Float64Array(3);
+  let openMm3 = 0;
   let mostTelling = 0;
+  const filled = Array.from(fillFrom, (from) => !Number.isNaN(from));
   stretches.forEach(({ line, to, low, lengthMm }, k) => {
     const depth = to - low;
     lockMm3 += face * lengthMm;
     if (filled[k]) {
-      fillMm3 += face * lengthMm;
-      columns.push({ line, fromMm: low, toMm: to });
-    }
+      fillMm3 += face * Math.min(lengthMm, to - fillFrom[k]);
+      columns.push({ line, fromMm: fillFrom[k], toMm: to });
+    } else openMm3 += face * lengthMm;
     // Open locks are told before filled ones, however deep.
     const telling = filled[k] ? depth : depth + 1e6;
     if (telling > mostTelling) {
@@ -311,7 +263,7 @@ function summarise(
     fillMm3,
     deepestMm,
     at,
-    openMm3: lockMm3 - fillMm3,
+    openMm3,
     columns,
     points: spreadPoints(stretches, filled, frame),
     frame,
