@@ -2,7 +2,7 @@
  * A plan on offer: what a suggestion would cost, worked out on the survey's own mesh. It is an estimate: only the plan
  * that is taken is measured and proven on the jacket itself.
  */
-import { areaAndVolume, boxSize, meshBox } from "../mesh/mesh.ts";
+import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../survey/directions.ts";
 import { DEEP_WEIGHT, surveyOne } from "../survey/survey.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
@@ -30,8 +30,9 @@ export interface PlanOffer {
   readonly lines: readonly PartingLine[];
 }
 
-export function offerOf(request: SuggestRequest, suggestion: Suggestion, prices: PartingPrices): PlanOffer {
+export function offerOf(request: SuggestRequest, found: Suggestion, prices: PartingPrices): PlanOffer {
   const { coarse, spacingMm } = request;
+  const suggestion = lowestFirst(found, coarse);
   const locked = suggestion.pulls.map(() => new Uint8Array(suggestion.label.length));
   const potentials = sectionPotentials(coarse, suggestion.label, suggestion.pulls, locked, spacingMm);
   const { skins, lines, lengthMm } = cutSections(coarse, potentials);
@@ -56,6 +57,24 @@ export function offerOf(request: SuggestRequest, suggestion: Suggestion, prices:
     cost: totalCost(parts),
     label: suggestion.label,
     lines,
+  };
+}
+
+/** Numbers the sections from the lowest up, as they are built. */
+function lowestFirst(suggestion: Suggestion, mesh: TriangleMesh): Suggestion {
+  const sum = suggestion.pulls.map(() => 0);
+  const count = suggestion.pulls.map(() => 0);
+  suggestion.label.forEach((s, v) => {
+    sum[s] += mesh.positions[3 * v + 2];
+    count[s]++;
+  });
+  const height = (s: number) => sum[s] / Math.max(1, count[s]);
+  const order = suggestion.pulls.map((_, s) => s).sort((a, b) => height(a) - height(b) || a - b);
+  const number = order.map((_, s) => order.indexOf(s));
+  return {
+    ...suggestion,
+    pulls: order.map((s) => suggestion.pulls[s]),
+    label: suggestion.label.map((s) => number[s]),
   };
 }
 

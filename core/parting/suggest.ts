@@ -163,6 +163,7 @@ export class PlanSearch {
   private readonly table: Float32Array;
   private readonly priced: readonly PricedPull[];
   private readonly found = new Map<number, Trial>();
+  private readonly exact = new Map<number, Trial>();
 
   constructor(
     private readonly request: SuggestRequest,
@@ -194,6 +195,30 @@ export class PlanSearch {
     return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
   }
 
+  /** The best plan found with just so many sections: for those who want that many. */
+  exactly(sections: number, ctx: JobContext): Suggestion {
+    const trial = this.exactTrial(sections, ctx);
+    return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
+  }
+
+  private exactTrial(sections: number, ctx: JobContext): Trial {
+    this.bestTrial(Math.max(2, sections), ctx);
+    const known = this.exact.get(sections);
+    if (known) return known;
+    // No search ended with so many: the largest section of the next smaller plan is split.
+    const fewer = this.exactTrial(sections - 1, ctx);
+    const areas = this.sizes(fewer.regions).map((size) => size.areaMm2);
+    return this.noted(this.split(fewer, areas.indexOf(Math.max(...areas))));
+  }
+
+  /** Keeps the cheapest plan of every number of sections. */
+  private noted(trial: Trial): Trial {
+    const count = trial.regions.label.length;
+    const held = this.exact.get(count);
+    if (!held || this.paid(trial) < this.paid(held)) this.exact.set(count, trial);
+    return trial;
+  }
+
   private bestTrial(sections: number, ctx: JobContext): Trial {
     const known = this.found.get(sections);
     if (known) return known;
@@ -206,11 +231,12 @@ export class PlanSearch {
       ctx.checkCancelled();
       return this.onVertices(trial, sections);
     });
-    const candidates = [this.turned(least(finalists), sections, ctx)];
+    const candidates = [...finalists, this.turned(least(finalists), sections, ctx)];
     if (sections > 2) {
       const fewer = this.bestTrial(sections - 1, ctx);
       candidates.unshift(fewer, this.handier(fewer));
     }
+    for (const trial of candidates) this.noted(trial);
     const best = candidates.reduce((held, trial) => (this.paid(trial) < this.paid(held) ? trial : held));
     this.found.set(sections, best);
     return best;
@@ -245,10 +271,14 @@ export class PlanSearch {
   private handier(trial: Trial): Trial {
     const costs = this.sizes(trial.regions).map((size) => handlingCost(size, this.prices));
     const worst = costs.indexOf(Math.max(...costs));
-    if (costs[worst] <= 0) return trial;
+    return costs[worst] > 0 ? this.split(trial, worst) : trial;
+  }
+
+  /** The plan with one section split in two. */
+  private split(trial: Trial, region: number): Trial {
     const { graph, seamCost } = this.vertices;
     const { positions } = this.request.coarse;
-    const regions = splitRegion(graph, seamCost, trial.regions, worst, positions, this.pricing.areasMm2);
+    const regions = splitRegion(graph, seamCost, trial.regions, region, positions, this.pricing.areasMm2);
     let seam = 0;
     for (let e = 0; e < seamCost.length; e++) {
       const [a, b] = [graph.edges[2 * e], graph.edges[2 * e + 1]];

@@ -10,7 +10,8 @@ import { type SearchEffort, type SurveyCrew, THOROUGH } from "../parting/suggest
 import { shellTakeoff } from "../shell/index.ts";
 import { surveyDirections } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
-import { type Estimate, estimate, partingPrices, type Rates } from "./estimate.ts";
+import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
+import { type ComparedPlan, comparePlans } from "./offers.ts";
 import { seatPiece } from "./seat.ts";
 import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
 
@@ -36,6 +37,10 @@ class Stage<T> {
 
   get key(): string {
     return this.held?.key ?? "";
+  }
+
+  get value(): T | null {
+    return this.held?.value ?? null;
   }
 
   get(key: string, make: () => T): T {
@@ -91,29 +96,55 @@ export class PlanEngine {
     return this.jacket.get(key, () => makeJacket(piece.mesh, request, ctx));
   }
 
-  /** The sections, suggested or for the user's own pulls. */
-  async sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<Sections> {
+  /** The survey that a suggestion is looked for in; its table is left out where the pulls are the user's own. */
+  private async surveyFor(document: PlanDocument, stepMm: number, ctx: JobContext): Promise<SurveyStage> {
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const { pulls, sections, fillDepthMm } = document.parting;
+    const { pulls, fillDepthMm } = document.parting;
     const { draftDeg } = document.survey;
-    const surveyKey = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
-    if (this.survey.key !== surveyKey) {
+    const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
+    if (this.survey.key !== key) {
       const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort);
       const table = pulls === null ? await surveyStage(request, this.crew, ctx) : null;
-      this.survey.set(surveyKey, { request, table });
+      this.survey.set(key, { request, table });
     }
-    const survey = this.survey.get(surveyKey, () => {
+    return this.survey.get(key, () => {
       throw new Error("The survey was lost between two steps.");
     });
+  }
+
+  /** The sections, suggested or for the user's own pulls. */
+  async sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<Sections> {
+    const survey = await this.surveyFor(document, stepMm, ctx);
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    const { pulls, sections, fillDepthMm } = document.parting;
     const prices = partingPrices(document, rates);
     const shellMm = shellTakeoff(document.shell.system, document.shell.figures, {
       areasMm2: [],
       flangeLengthsMm: [],
     }).thicknessMm;
-    const key = JSON.stringify([surveyKey, pulls, sections, prices, Math.round(shellMm)]);
+    const key = JSON.stringify([this.survey.key, pulls, sections, prices, Math.round(shellMm)]);
     return this.sections.get(key, () =>
       planSections(jacket, survey, { pulls, sections, fillDepthMm, shellMm, prices }, ctx),
     );
+  }
+
+  /** The best plan of every number of sections, estimated; each is told as it is found. */
+  async compare(
+    document: PlanDocument,
+    rates: Rates,
+    stepMm: number,
+    ctx: JobContext,
+    tell?: (plan: ComparedPlan) => void,
+  ): Promise<ComparedPlan[]> {
+    const suggested = { ...document, parting: { ...document.parting, pulls: null } };
+    const survey = await this.surveyFor(suggested, stepMm, ctx);
+    const prices = partingPrices(document, rates);
+    return comparePlans(survey, prices, (plan) => partingHours(plan, document, rates), ctx, tell);
+  }
+
+  /** The survey's mesh, for pictures of compared plans; null before a comparison. */
+  get surveyed(): TriangleMesh | null {
+    return this.survey.value?.request.coarse ?? null;
   }
 
   async run(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<PlanResult> {

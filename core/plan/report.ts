@@ -1,5 +1,6 @@
 /** The plan as one plain object: what the command line prints as JSON. */
 import type { PlanResult } from "./engine.ts";
+import type { ComparedPlan } from "./offers.ts";
 
 export interface ReportTimings {
   readonly readMs: number;
@@ -7,7 +8,8 @@ export interface ReportTimings {
   readonly planMs: number;
 }
 
-export function planReport(result: PlanResult, timings: ReportTimings) {
+/** @param plans the plans of every number of sections, where they were compared */
+export function planReport(result: PlanResult, timings: ReportTimings, plans: readonly ComparedPlan[] = []) {
   const { piece, jacket, sections, estimate } = result;
   return {
     piece: {
@@ -38,10 +40,26 @@ export function planReport(result: PlanResult, timings: ReportTimings) {
       lockMm3: section.lockMm3,
       fillMm3: section.fillMm3,
       releases: section.releases,
+      lock: { volumeMm3: section.lockMm3, deepestMm: section.deepestMm, at: section.lockAt },
       deepestMm: section.deepestMm,
       shellMassG: estimate.sectionMassesG[k],
     })),
     partingLengthMm: sections.partingLengthMm,
+    plans: plans.map((plan) => ({
+      sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, deepMm3 }) => ({
+        pull,
+        areaMm2,
+        shellMassG: massG,
+        fillMm3,
+        deepMm3,
+      })),
+      partingLengthMm: plan.lineMm,
+      fillMm3: plan.fillMm3,
+      costMinor: Math.round(plan.cost),
+      costParts: plan.parts,
+      hours: plan.hours,
+      reason: plan.reason,
+    })),
     materials: estimate.materials.map(({ item, quantity, unit }) => ({ item, quantity, unit })),
     timingsMs: {
       read: timings.readMs,

@@ -124,7 +124,7 @@ function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobConte
   if (pulls) return [sectionsForPulls(survey.request, pulls, prices)];
   if (!survey.table) throw new Error("A suggestion needs a survey first.");
   const search = new PlanSearch(survey.request, survey.table, prices);
-  if (sections !== "auto") return [search.best(sections, ctx)];
+  if (sections !== "auto") return [search.exactly(sections, ctx)];
   return everyCount(search, prices, ctx).sort((a, b) => planPrice(a, prices) - planPrice(b, prices));
 }
 

@@ -18,7 +18,8 @@ export const PLAN_USAGE = `Usage: ./run plan FILE [options]
   --coats 0.8,2.5,2.5,2.2 thickness of each coat, mm; the first is the print coat
   --smoothing-mm 20       streamlining of the jacket
   --step-mm 4             grid step
-  --sections auto|2..6    how many sections
+  --sections auto|2..6    how many sections; "compare" takes the cheapest and tells what every number costs
+  --rates FILE            the shop's own rates, JSON; what it leaves out stands at its typical value
   --pulls "x,y,z;x,y,z"   pulls of your own, one a section
   --draft-deg 1           least draft
   --fill-depth-mm 40      deepest lock that is filled
@@ -41,6 +42,8 @@ export interface PlanArguments {
   readonly stepMm: number;
   readonly exportDir: string | null;
   readonly json: boolean;
+  readonly compare: boolean;
+  readonly ratesFile: string | null;
   readonly document: PlanDocument;
 }
 
@@ -57,7 +60,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
     values.shell ?? base.shell.system,
     shellSystems.map((system) => system.id),
   );
-  const sections = oneOf("--sections", values.sections ?? "auto", ["auto", ...SECTION_COUNTS.map(String)]);
+  const sections = oneOf("--sections", values.sections ?? "auto", ["auto", "compare", ...SECTION_COUNTS.map(String)]);
   return {
     file: positionals[0],
     unit: values.unit === undefined ? null : oneOf("--unit", values.unit, lengthUnits),
@@ -66,6 +69,8 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
     stepMm: number("--step-mm", values["step-mm"] ?? "4", 0.5, 50),
     exportDir: values.export ?? null,
     json: values.json ?? false,
+    compare: sections === "compare",
+    ratesFile: values.rates ?? null,
     document: {
       ...base,
       seat: { ...base.seat, onBoard },
@@ -78,7 +83,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         rimWidthMm: onBoard ? number("--rim-mm", values["rim-mm"] ?? "60", 0, 500) : 0,
       },
       parting: {
-        sections: sections === "auto" ? "auto" : (Number(sections) as SectionCount),
+        sections: sections === "auto" || sections === "compare" ? "auto" : (Number(sections) as SectionCount),
         pulls: values.pulls === undefined ? null : readPulls(values.pulls, onBoard),
         fillDepthMm: number("--fill-depth-mm", values["fill-depth-mm"] ?? "40", 0, 500),
       },
@@ -102,6 +107,7 @@ function parse(argv: readonly string[]) {
         "smoothing-mm": text,
         "step-mm": text,
         sections: text,
+        rates: text,
         pulls: text,
         "draft-deg": text,
         "fill-depth-mm": text,

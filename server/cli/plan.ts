@@ -1,17 +1,21 @@
 /** `./run plan FILE`: the core over a scan, on the command line. Exit code 2: usage; 3: unusable piece. */
 import { readFile, stat } from "node:fs/promises";
+import { rates as ratesSchema } from "../../contract/settings.ts";
 import type { JobContext } from "../../core/job/context.ts";
 import { type RawScan, readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
+import { COST_PARTS } from "../../core/parting/price.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
-import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import { type Rates, TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import type { ComparedPlan } from "../../core/plan/offers.ts";
 import { planReport } from "../../core/plan/report.ts";
 import {
   formatArea,
   formatLength,
   formatMass,
+  formatMoneyMinor,
   formatVolume,
   millimetresPer,
   proposeUnit,
@@ -77,6 +81,7 @@ async function plan(options: PlanArguments): Promise<void> {
       "too-large",
       `The file is ${Math.round(info.size / 1e6)} MB; thin the scan out below ${LARGEST_FILE_BYTES / 1e6} MB.`,
     );
+  const rates = options.ratesFile ? await readRates(options.ratesFile) : TYPICAL_RATES;
   const scan = readScan(await readFile(options.file), options.file, ctx);
   const { document, notes } = settleSeat(scan, options);
   const engine = new PlanEngine(scan.mesh, threadCrew);
@@ -85,15 +90,30 @@ async function plan(options: PlanArguments): Promise<void> {
   const readDone = performance.now();
   engine.jacketFor(document, options.stepMm, ctx);
   const jacketDone = performance.now();
-  const plain = await engine.run(document, TYPICAL_RATES, options.stepMm, ctx);
+  const plain = await engine.run(document, rates, options.stepMm, ctx);
+  const plans = options.compare ? await engine.compare(document, rates, options.stepMm, ctx) : [];
   const result: PlanResult = { ...plain, warnings: [...scan.warnings, ...notes, ...plain.warnings] };
   const done = performance.now();
   if (options.exportDir) await exportPlan(result, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings);
+  const report = planReport(result, timings, plans);
   process.stdout.write(
-    options.json ? `${JSON.stringify(report)}\n` : readable(result, options.stepMm, timings.totalMs),
+    options.json ? `${JSON.stringify(report)}\n` : readable(result, options.stepMm, timings.totalMs, plans),
   );
+}
+
+/** @throws UsageProblem for rates that cannot be read */
+async function readRates(file: string): Promise<Rates> {
+  const text = await readFile(file, "utf8");
+  try {
+    const read = ratesSchema.safeParse({ ...TYPICAL_RATES, ...(JSON.parse(text) as object) });
+    if (read.success) return read.data;
+    const [issue] = read.error.issues;
+    throw new UsageProblem(`--rates ${file}: ${issue.path.join(".")}: ${issue.message}`);
+  } catch (error) {
+    if (error instanceof SyntaxError) throw new UsageProblem(`--rates ${file} is not JSON.`);
+    throw error;
+  }
 }
 
 /** Cells the band will hold, against what the arrays may take. */
@@ -133,7 +153,7 @@ function progressLine(): JobContext["progress"] {
   };
 }
 
-function readable(result: PlanResult, stepMm: number, totalMs: number): string {
+function readable(result: PlanResult, stepMm: number, totalMs: number, plans: readonly ComparedPlan[]): string {
   const { piece, jacket, sections, estimate } = result;
   const lines = [
     `Piece     ${piece.sizeMm.map((v) => formatLength(v)).join(" x ")}, ${formatArea(piece.areaMm2)}, ${formatVolume(piece.volumeMm3)}, ${piece.report.triangles} triangles`,
@@ -149,6 +169,10 @@ function readable(result: PlanResult, stepMm: number, totalMs: number): string {
       const verdict = section.releases ? "releases" : `LOCKED, ${formatLength(section.deepestMm)} deep`;
       return `          section ${section.number}: pull (${pull}), ${formatArea(section.areaMm2)}, fill ${formatVolume(section.fillMm3)}, shell ${formatMass(estimate.sectionMassesG[k])}, ${verdict}`;
     }),
+    ...plans.map(
+      (plan) =>
+        `Compared  ${plan.sections.length} sections: ${formatMoneyMinor(plan.cost, "")} (${COST_PARTS.map((part) => `${part} ${formatMoneyMinor(plan.parts[part], "")}`).join(", ")}). ${plan.reason}`,
+    ),
     "Buy",
     ...estimate.materials.map(
       (line) => `          ${line.item}: ${line.quantity.toFixed(line.quantity < 10 ? 2 : 1)} ${line.unit}`,

@@ -100,6 +100,7 @@ const STAGE_NAMES: Readonly<Record<string, string>> = {
   jacket: "Laying the jacket",
   survey: "Looking along the pulls",
   parting: "Finding the line",
+  compare: "Comparing plans",
 };
 
 function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) {

@@ -10,7 +10,7 @@ import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
 import { call, HttpProblem } from "../lib/http.ts";
 import { SettingsContext } from "../lib/show.ts";
-import { type Answer, Geometry, type PlanFile, proxied } from "../workers/geometry.ts";
+import { type Answer, Geometry, type PlanFile, proxied, type ShownOffer } from "../workers/geometry.ts";
 
 export interface Planning {
   readonly bundle: PlanBundle | null;
@@ -22,6 +22,8 @@ export interface Planning {
   readonly geometry: Geometry | null;
   /** A file of the plan as it stands; works the plan out here first where it came ready from the server. */
   readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
+  /** Looks for the best plan of every number of sections; each is handed over as it is found. */
+  readonly compare: (onPlan: (plan: ShownOffer) => void) => Promise<Answer<number>>;
   readonly cancel: () => void;
   readonly again: () => void;
 }
@@ -125,9 +127,23 @@ export function usePlanning(piece: Piece): Planning {
     },
     [geometry, document, key, piece, rates],
   );
+  const compare = useCallback(
+    async (onPlan: (plan: ShownOffer) => void): Promise<Answer<number>> => {
+      if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
+      const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
+      geometry.clear();
+      opened.current ??= openScan(geometry, piece, report);
+      const trouble = await opened.current;
+      if (trouble) return { ok: false, cancelled: false, message: trouble };
+      const answer = await geometry.api.compare(document, rates, report, proxied(onPlan));
+      setProgress(null);
+      return answer;
+    },
+    [geometry, document, piece, rates],
+  );
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
-  return { bundle, quality, before, progress, problem, geometry, takeFile, cancel, again };
+  return { bundle, quality, before, progress, problem, geometry, takeFile, compare, cancel, again };
 }
 
 /** @returns what went wrong, or null */

@@ -3,7 +3,7 @@ import * as Comlink from "comlink";
 import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
-import { drawPortrait } from "../../core/export/portrait.ts";
+import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { thinned } from "../../core/export/thin.ts";
 import { Cancelled, type JobContext } from "../../core/job/context.ts";
@@ -16,6 +16,7 @@ import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { loneCrew, PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
+import type { ComparedPlan } from "../../core/plan/offers.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
@@ -26,6 +27,11 @@ export type Answer<T> =
   | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
 
 export type PlanFile = "glb" | "dxf" | "json" | "stl";
+
+/** A compared plan as the page shows it. */
+export interface ShownOffer extends Omit<ComparedPlan, "label" | "lines"> {
+  readonly picture: Blob;
+}
 
 export interface ScanFacts {
   readonly triangles: number;
@@ -40,6 +46,7 @@ type Progress = (stage: string, fraction: number) => void;
 const COARSE_TRIANGLES = 40_000;
 const MAP_PULLS = 48;
 const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
+const OFFER = { width: 150, height: 150 };
 const PLASTER = [232, 226, 214] as const;
 
 /** Shares a survey with a second worker, one core each. */
@@ -67,6 +74,21 @@ const crew: SurveyCrew = async (request, tick) => {
 /** The plan for a piece that is in millimetres, upright and on its board already. */
 function alreadySeated(document: PlanDocument): PlanDocument {
   return { ...document, seat: { ...document.seat, unit: "mm", tapeScale: 1, up: "z", turnDeg: 0 } };
+}
+
+function png({ width, height, pixels }: Portrait): Promise<Blob> {
+  const canvas = new OffscreenCanvas(width, height);
+  const image = new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height);
+  canvas.getContext("2d")?.putImageData(image, 0, 0);
+  return canvas.convertToBlob({ type: "image/png" });
+}
+
+/** sRGB of each vertex by its section's pigment. */
+function labelTints(label: Uint8Array): Uint8Array {
+  const pigments = SECTION_PIGMENTS.map(({ css }) => [1, 3, 5].map((at) => Number.parseInt(css.slice(at, at + 2), 16)));
+  const out = new Uint8Array(3 * label.length);
+  for (let v = 0; v < label.length; v++) out.set(pigments[label[v] % pigments.length], 3 * v);
+  return out;
 }
 
 class GeometryWorker {
@@ -130,6 +152,34 @@ class GeometryWorker {
     });
   }
 
+  /** The best plan of every number of sections; each is told, with its picture, as it is found. */
+  async compare(
+    document: PlanDocument,
+    rates: Rates,
+    onProgress: Progress,
+    onPlan: (plan: ShownOffer) => void,
+  ): Promise<Answer<number>> {
+    return this.guarded(async () => {
+      if (!this.fine) throw new Error("No scan is open.");
+      const engine = this.fine;
+      const ctx = this.context(onProgress);
+      const settledMm = settledStepMm(document, engine.pieceFor(document, ctx).areaMm2);
+      const pictures: Promise<void>[] = [];
+      const plans = await engine.compare(document, rates, settledMm, ctx, (plan) => {
+        const mesh = engine.surveyed;
+        if (!mesh) return;
+        const { label, lines: _lines, ...offer } = plan;
+        pictures.push(
+          png(drawPortrait(mesh, OFFER.width, OFFER.height, COVER.from, labelTints(label))).then((picture) =>
+            onPlan({ ...offer, picture }),
+          ),
+        );
+      });
+      await Promise.all(pictures);
+      return plans.length;
+    });
+  }
+
   /** Is the plan of this key worked out here, so that files can be taken of it? */
   holds(key: string): boolean {
     return this.last?.key === key;
@@ -176,11 +226,7 @@ class GeometryWorker {
 
   /** A picture of a shown mesh for the shelf, as PNG. */
   async cover(mesh: TriangleMesh): Promise<Blob> {
-    const { width, height, pixels } = drawPortrait(mesh, COVER.width, COVER.height, COVER.from, PLASTER);
-    const canvas = new OffscreenCanvas(width, height);
-    const image = new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height);
-    canvas.getContext("2d")?.putImageData(image, 0, 0);
-    return canvas.convertToBlob({ type: "image/png" });
+    return png(drawPortrait(mesh, COVER.width, COVER.height, COVER.from, PLASTER));
   }
 
   private async coarseEngine(piece: TriangleMesh): Promise<PlanEngine> {

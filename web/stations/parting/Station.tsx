@@ -11,6 +11,7 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
+import { Compare } from "./parts/Compare.tsx";
 
 export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
@@ -113,6 +114,18 @@ export function PartingStation({ document, planning }: StationProps) {
           onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))}
         />
       </Part>
+      <Compare
+        planning={planning}
+        heldFor={JSON.stringify([
+          document.seat,
+          document.jacket,
+          document.brief,
+          document.shell,
+          document.survey.draftDeg,
+        ])}
+        chosen={document.parting.pulls ? "auto" : document.parting.sections}
+        onTake={suggest}
+      />
       {bundle && (
         <Part title="Will it come off?">
           <p className={`font-medium ${locked.length === 0 ? "text-success" : "text-warning"}`} data-testid="verdict">

@@ -1,0 +1,111 @@
+import { useEffect, useRef, useState } from "react";
+import type { SectionCount } from "../../../../core/plan/document.ts";
+import { cheapest } from "../../../../core/plan/offers.ts";
+import { useShow } from "../../../lib/show.ts";
+import { Caution, Part } from "../../../ui/fields.tsx";
+import type { ShownOffer } from "../../../workers/geometry.ts";
+import type { StationProps } from "../../station.ts";
+import { CostChart } from "./CostChart.tsx";
+import { Picture } from "./Picture.tsx";
+import { SideBySide } from "./SideBySide.tsx";
+
+interface CompareProps {
+  readonly planning: StationProps["planning"];
+  /** The plans found hold for this document alone: another empties the list. */
+  readonly heldFor: string;
+  readonly chosen: "auto" | SectionCount;
+  readonly onTake: (sections: SectionCount) => void;
+}
+
+/** What every number of sections would cost, and why one would take it. */
+export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
+  const show = useShow();
+  const [plans, setPlans] = useState<readonly ShownOffer[]>([]);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [marked, setMarked] = useState<readonly number[]>([]);
+  const run = useRef(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another document empties the list.
+  useEffect(() => {
+    run.current++;
+    setPlans([]);
+    setMarked([]);
+    setBusy(false);
+  }, [heldFor]);
+  const look = async () => {
+    const own = ++run.current;
+    setBusy(true);
+    setProblem(null);
+    setPlans([]);
+    const answer = await planning.compare((plan) => {
+      if (run.current === own)
+        setPlans((held) => [...held, plan].sort((a, b) => a.sections.length - b.sections.length));
+    });
+    if (run.current !== own) return;
+    setBusy(false);
+    setProblem(answer.ok ? null : answer.cancelled ? "Stopped; what was found so far is shown." : answer.message);
+  };
+  const best = cheapest(plans);
+  const two = plans.filter((plan) => marked.includes(plan.sections.length));
+  return (
+    <Part title="What would more sections cost?">
+      <button type="button" className="btn btn-sm w-full" disabled={busy} onClick={() => void look()}>
+        {plans.length > 0 ? "Compare again" : "Compare two to six sections"}
+      </button>
+      {problem && <Caution>{problem}</Caution>}
+      {plans.length > 0 && <CostChart plans={plans} />}
+      <ul className="mt-1">
+        {plans.map((plan) => {
+          const count = plan.sections.length;
+          return (
+            <li key={count} className="flex gap-3 border-t border-base-300 py-2" data-testid={`offer-${count}`}>
+              <Picture plan={plan} className="h-18 w-18 shrink-0" />
+              <div className="min-w-0 grow">
+                <p className="flex items-baseline justify-between gap-2 font-medium">
+                  <span>
+                    {count} sections {plan === best && <span className="quiet text-xs">cheapest that comes off</span>}
+                  </span>
+                  <span>≈ {show.money(plan.cost)}</span>
+                </p>
+                <p className="text-sm leading-snug">{plan.reason}</p>
+                {plan.deepMm3 > 0 && (
+                  <p className="text-sm text-warning">▲ {show.volume(plan.deepMm3)} locked too deep to fill</p>
+                )}
+                <div className="mt-1 flex items-center justify-between">
+                  <label className="flex items-center gap-1.5 text-xs">
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-xs"
+                      checked={marked.includes(count)}
+                      onChange={(event) =>
+                        setMarked((held) =>
+                          event.target.checked ? [...held.slice(-1), count] : held.filter((n) => n !== count),
+                        )
+                      }
+                    />
+                    side by side
+                  </label>
+                  <button
+                    type="button"
+                    className="btn btn-xs"
+                    disabled={chosen === count}
+                    onClick={() => onTake(count as SectionCount)}
+                  >
+                    {chosen === count ? "Taken" : "Take this one"}
+                  </button>
+                </div>
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+      {two.length === 2 && <SideBySide plans={[two[0], two[1]]} onClose={() => setMarked([])} />}
+      {plans.length > 0 && (
+        <p className="quiet text-xs">
+          Estimates from the survey, at your rates, for parting alone. The plan you take is measured and proven on the
+          jacket itself.
+        </p>
+      )}
+    </Part>
+  );
+}

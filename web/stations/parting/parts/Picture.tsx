@@ -1,0 +1,17 @@
+import { useEffect, useState } from "react";
+import type { ShownOffer } from "../../../workers/geometry.ts";
+
+/** A plan's small picture; its address is given back when it goes. */
+export function Picture({ plan, className }: { plan: ShownOffer; className: string }) {
+  const [address, setAddress] = useState<string | null>(null);
+  useEffect(() => {
+    const url = URL.createObjectURL(plan.picture);
+    setAddress(url);
+    return () => URL.revokeObjectURL(url);
+  }, [plan.picture]);
+  return address ? (
+    <img src={address} alt={`The piece in ${plan.sections.length} sections`} className={`bg-base-200 ${className}`} />
+  ) : (
+    <span className={className} />
+  );
+}

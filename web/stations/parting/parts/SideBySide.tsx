@@ -1,0 +1,70 @@
+import { useEffect, useRef } from "react";
+import { siliconeMassG } from "../../../../core/materials/silicone.ts";
+import { COST_PARTS } from "../../../../core/parting/price.ts";
+import { useShow } from "../../../lib/show.ts";
+import type { ShownOffer } from "../../../workers/geometry.ts";
+import { Picture } from "./Picture.tsx";
+
+const NAMES = {
+  fill: "Fill",
+  wall: "Parting walls",
+  finishing: "Finishing seams",
+  setup: "Setting up",
+  wait: "Waiting",
+  handling: "Handling",
+} as const;
+
+/** Two plans held against each other. */
+export function SideBySide({ plans, onClose }: { plans: readonly [ShownOffer, ShownOffer]; onClose: () => void }) {
+  const show = useShow();
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => dialog.current?.showModal(), []);
+  const rows: { name: string; of: (plan: ShownOffer) => string }[] = [
+    { name: "Parting line", of: (plan) => show.length(plan.lineMm) },
+    { name: "Fill", of: (plan) => show.mass(siliconeMassG(plan.fillMm3)) },
+    { name: "Heaviest section", of: (plan) => show.mass(Math.max(...plan.sections.map((s) => s.massG))) },
+    { name: "Largest section", of: (plan) => show.length(Math.max(...plan.sections.map((s) => s.greatestMm))) },
+    { name: "Hours, hands and waiting", of: (plan) => `${plan.hours.toFixed(1)}\u2009h` },
+    ...COST_PARTS.map((part) => ({
+      name: `${NAMES[part]}, cost`,
+      of: (plan: ShownOffer) => show.money(Math.round(plan.parts[part])),
+    })),
+    { name: "In all", of: (plan) => show.money(Math.round(plan.cost)) },
+  ];
+  return (
+    <dialog ref={dialog} className="modal" onClose={onClose} aria-label="Two plans side by side">
+      <div className="modal-box max-w-2xl">
+        <table className="w-full">
+          <thead>
+            <tr>
+              <th />
+              {plans.map((plan) => (
+                <th key={plan.sections.length} className="px-3 pb-2 text-left font-semibold">
+                  <Picture plan={plan} className="mb-2 h-40 w-40" />
+                  {plan.sections.length} sections
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ name, of }) => (
+              <tr key={name} className="border-t border-base-300">
+                <th className="quiet py-1 pr-3 text-left text-sm font-normal">{name}</th>
+                {plans.map((plan) => (
+                  <td key={plan.sections.length} className="px-3 py-1 font-medium whitespace-nowrap">
+                    {of(plan)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <form method="dialog" className="modal-action">
+          <button type="submit" className="btn btn-sm">
+            Close
+          </button>
+        </form>
+      </div>
+    </dialog>
+  );
+}
