@@ -73,6 +73,17 @@ export class NearestField {
     if ((i & 7) < 7 && (j & 7) < 7 && (k & 7) < 7) {
       const whole = classes.brick[Math.floor(first / BRICK_NODES)];
       if (whole >= 0) return whole;
+      const { node } = classes;
+      const own = node[first];
+      const one =
+        node[first + 1] === own &&
+        node[first + BRICK] === own &&
+        node[first + BRICK + 1] === own &&
+        node[first + BRICK * BRICK] === own &&
+        node[first + BRICK * BRICK + 1] === own &&
+        node[first + BRICK * BRICK + BRICK] === own &&
+        node[first + BRICK * BRICK + BRICK + 1] === own;
+      return one ? own : -1;
     }
     const found = classes.node[first];
     for (let c = 1; c < 8; c++) {

@@ -3,6 +3,9 @@
  * Pairs are tried exhaustively; larger sets start from several good pairs, take the best third and so on, and are
  * improved by swapping one pull at a time until nothing gains.
  */
+/** Pairs that larger sets are grown from. */
+const SEED_PAIRS = 10;
+
 export interface PullSet {
   readonly pulls: readonly number[];
   readonly cost: number;
@@ -21,7 +24,7 @@ export function choosePulls(
   keep: number,
 ): PullSet[] {
   const sample = sampled(cost, directions, vertices);
-  const pairs = bestPairs(sample.cost, directions, sample.vertices, size === 2 ? keep : 24);
+  const pairs = bestPairs(sample.cost, directions, sample.vertices, size === 2 ? keep : SEED_PAIRS);
   if (size === 2) return pairs.map((set) => ({ ...set, cost: setCost(cost, vertices, set.pulls) })).sort(byCost);
   const sets = new Map<string, PullSet>();
   for (const pair of pairs) {

@@ -78,6 +78,9 @@ function lowestFirst(suggestion: Suggestion, mesh: TriangleMesh): Suggestion {
   };
 }
 
+/** Deep locks of fewer lines than this, as deep as may be filled, do not count. */
+const NOISE_LINES = 12;
+
 /** Locks of a section by the survey: what can be filled, and what is too thick to. */
 function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
   const weighted = new Float32Array(label.length);
@@ -91,5 +94,7 @@ function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, se
     all += plain[v];
     deepMm3 += (weighted[v] - plain[v]) / (DEEP_WEIGHT - 1);
   }
-  return { fillMm3: Math.max(0, all - deepMm3), deepMm3: Math.max(0, deepMm3) };
+  // A few lines of the survey are its own roughness.
+  const least = NOISE_LINES * request.spacingMm ** 2 * request.fillDepthMm;
+  return { fillMm3: Math.max(0, all - deepMm3), deepMm3: deepMm3 > least ? deepMm3 : 0 };
 }

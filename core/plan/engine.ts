@@ -134,7 +134,7 @@ export class PlanEngine {
     rates: Rates,
     stepMm: number,
     ctx: JobContext,
-    tell?: (plan: ComparedPlan) => void,
+    tell?: (plan: ComparedPlan) => Promise<void> | void,
   ): Promise<ComparedPlan[]> {
     const suggested = { ...document, parting: { ...document.parting, pulls: null } };
     const survey = await this.surveyFor(suggested, stepMm, ctx);

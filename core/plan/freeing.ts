@@ -57,6 +57,7 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
   let round = first;
   let { grid, phi } = jacket;
   const fillsMm3 = request.pulls.map(() => 0);
+  let best = { round: first, fillsMm3: [...fillsMm3] };
   for (let k = 0; k < FILL_ROUNDS; k++) {
     ctx.progress("parting", 0.6 + (0.35 * k) / FILL_ROUNDS);
     // At first all that can be filled is; later only what still holds, unless something deeper holds anyway.
@@ -73,16 +74,15 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     // The lines stay where they are in space: a line that moves with every fill opens new locks.
     const potentials = round.cells.carried(mesh);
     round = measured(request, mesh, potentials, ctx);
+    // The fill of one section may lock another: the round that holds least is kept, with the fill it took.
+    if (holding(round) < holding(best.round) || k === 0) best = { round, fillsMm3: [...fillsMm3] };
   }
-  const { locks } = round;
-  return {
-    mesh: round.mesh,
-    potentials: round.potentials,
-    nearest: round.nearest,
-    locks: first.locks,
-    last: locks,
-    fillsMm3,
-  };
+  const { mesh, potentials: lines, nearest, locks } = best.round;
+  return { mesh, potentials: lines, nearest, locks: first.locks, last: locks, fillsMm3: best.fillsMm3 };
+}
+
+function holding(round: Round): number {
+  return round.locks.reduce((sum, lock) => sum + lock.holdingMm3, 0);
 }
 
 function measured(request: FreeRequest, mesh: TriangleMesh, potentials: Float32Array[], ctx: JobContext): Round {

@@ -18,25 +18,25 @@ export interface ComparedPlan extends PlanOffer {
 const ORDINALS = ["", "", "second", "third", "fourth", "fifth", "sixth"];
 
 /** Offers the best plan of every number of sections, each as it is found. */
-export function comparePlans(
+export async function comparePlans(
   survey: SurveyStage,
   prices: PartingPrices,
   hoursOf: (plan: PlanOffer) => number,
   ctx: JobContext,
-  tell: (plan: ComparedPlan) => void = () => {},
-): ComparedPlan[] {
+  tell: (plan: ComparedPlan) => Promise<void> | void = () => {},
+): Promise<ComparedPlan[]> {
   if (!survey.table) throw new Error("A comparison needs a survey first.");
   const search = new PlanSearch(survey.request, survey.table, prices);
   const plans: ComparedPlan[] = [];
-  SECTION_COUNTS.forEach((count, k) => {
+  for (const [k, count] of SECTION_COUNTS.entries()) {
     ctx.checkCancelled();
     ctx.progress("compare", k / SECTION_COUNTS.length);
     const offer = offerOf(survey.request, search.exactly(count, ctx), prices);
     const plan = { ...offer, hours: hoursOf(offer) };
     const told = { ...plan, reason: reasonFor(plan, plans.at(-1)) };
     plans.push(told);
-    tell(told);
-  });
+    await tell(told);
+  }
   ctx.progress("compare", 1);
   return plans;
 }

@@ -128,17 +128,15 @@ function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobConte
   return everyCount(search, prices, ctx).sort((a, b) => planPrice(a, prices) - planPrice(b, prices));
 }
 
-/** Plans of two sections, three and so on, until two more in a row gain nothing. */
+/** Plans of two sections, three and so on, until one more gains nothing. */
 function everyCount(search: PlanSearch, prices: PartingPrices, ctx: JobContext): Suggestion[] {
   const found: Suggestion[] = [];
-  let idle = 0;
   for (const count of SECTION_COUNTS) {
     ctx.progress("parting", (0.5 * found.length) / SECTION_COUNTS.length);
     const plan = search.best(count, ctx);
     const gained = found.every((other) => planPrice(plan, prices) < planPrice(other, prices));
     found.push(plan);
-    idle = gained ? 0 : idle + 1;
-    if (idle === 2) break;
+    if (!gained) break;
   }
   return found;
 }

@@ -30,7 +30,7 @@ const LEDGE_MM = 12;
 export function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): Stretch[] {
   const { countU } = frame.bundle;
   const blocked = new Set(stretches.map((stretch) => stretch.line));
-  const isCore = (line: number) => beside(line, countU).every((other) => blocked.has(other));
+  const isCore = (line: number) => around(line, countU).every((other) => blocked.has(other));
   const joined = new Set<number>();
   const queue = [...blocked].filter(isCore);
   for (const line of queue) joined.add(line);
@@ -49,6 +49,11 @@ export function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame,
   return stretches.filter(({ line, low, to }) =>
     to - low > fillDepthMm ? joined.has(line) : to - low > frame.bundle.spacingMm || !alone(line),
   );
+}
+
+/** The eight lines about a line. */
+function around(line: number, countU: number): number[] {
+  return [-countU, 0, countU].flatMap((row) => [-1, 0, 1].map((step) => line + row + step)).filter((l) => l !== line);
 }
 
 function beside(line: number, countU: number): number[] {

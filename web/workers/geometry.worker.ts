@@ -164,18 +164,13 @@ class GeometryWorker {
       const engine = this.fine;
       const ctx = this.context(onProgress);
       const settledMm = settledStepMm(document, engine.pieceFor(document, ctx).areaMm2);
-      const pictures: Promise<void>[] = [];
-      const plans = await engine.compare(document, rates, settledMm, ctx, (plan) => {
+      const plans = await engine.compare(document, rates, settledMm, ctx, async (plan) => {
         const mesh = engine.surveyed;
         if (!mesh) return;
         const { label, lines: _lines, ...offer } = plan;
-        pictures.push(
-          png(drawPortrait(mesh, OFFER.width, OFFER.height, COVER.from, labelTints(label))).then((picture) =>
-            onPlan({ ...offer, picture }),
-          ),
-        );
+        const portrait = drawPortrait(mesh, OFFER.width, OFFER.height, COVER.from, labelTints(label));
+        onPlan({ ...offer, picture: await png(portrait) });
       });
-      await Promise.all(pictures);
       return plans.length;
     });
   }
