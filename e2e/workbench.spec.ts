@@ -78,6 +78,25 @@ test("a section's pull is dragged by its arrow", async ({ page }) => {
   await expect(elevation).toHaveValue("0");
 });
 
+test("plans of more sections are compared and one is taken; it is taken apart in order", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("bollard-more.stl", writeStl(bollard));
+  await course.settled();
+  await course.goTo("Parting");
+  await page.getByRole("button", { name: "Compare two to six sections" }).click();
+  await expect(page.getByTestId("offer-6")).toBeVisible();
+  await expect(page.getByTestId("offer-3")).toContainText("A third section");
+  await page.getByTestId("offer-3").getByRole("button", { name: "Take this one" }).click();
+  await expect(course.tally("Sections")).toHaveText("3");
+  await course.settled();
+  await expect(page.getByTestId("verdict")).toContainText("Yes: all 3");
+  await page.getByRole("button", { name: "Take apart" }).click();
+  const slider = page.getByLabel("How far it is taken apart");
+  await expect(slider).toHaveValue("3");
+  await page.getByRole("button", { name: "Build up" }).click();
+  await expect(slider).toHaveValue("0");
+});
+
 test("without 3-D the page says so, and the figures still come", async ({ baseURL }) => {
   const plain = await chromium.launch({
     executablePath: CHROMIUM,

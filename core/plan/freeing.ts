@@ -33,6 +33,7 @@ export interface FreedSections {
   readonly mesh: TriangleMesh;
   readonly potentials: readonly Float32Array[];
   readonly nearest: NearestField;
+  readonly cells: Cells;
   /** Locks of each section on the jacket before any fill. */
   readonly locks: readonly SectionLock[];
   /** Locks left on the filled jacket. */
@@ -77,8 +78,8 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     // The fill of one section may lock another: the round that holds least is kept, with the fill it took.
     if (holding(round) < holding(best.round) || k === 0) best = { round, fillsMm3: [...fillsMm3] };
   }
-  const { mesh, potentials: lines, nearest, locks } = best.round;
-  return { mesh, potentials: lines, nearest, locks: first.locks, last: locks, fillsMm3: best.fillsMm3 };
+  const { mesh, potentials: lines, nearest, cells, locks } = best.round;
+  return { mesh, potentials: lines, nearest, cells, locks: first.locks, last: locks, fillsMm3: best.fillsMm3 };
 }
 
 function holding(round: Round): number {

@@ -44,6 +44,12 @@ export function planReport(result: PlanResult, timings: ReportTimings, plans: re
       deepestMm: section.deepestMm,
       shellMassG: estimate.sectionMassesG[k],
     })),
+    order: {
+      build: sections.sections.map((section) => section.number),
+      remove: sections.sections.map((section) => section.number).reverse(),
+      blocks: sections.blocks,
+      circle: sections.circle,
+    },
     partingLengthMm: sections.partingLengthMm,
     plans: plans.map((plan) => ({
       sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, deepMm3 }) => ({

@@ -21,6 +21,7 @@ import {
   surveyPulls,
   THOROUGH,
 } from "../parting/suggest.ts";
+import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
@@ -49,7 +50,12 @@ export interface PlannedSection {
 }
 
 export interface Sections {
+  /** In the order they are built; taken apart the other way round. */
   readonly sections: readonly PlannedSection[];
+  /** Which section, by number, stands in the way of which. */
+  readonly blocks: readonly Block[];
+  /** Numbers of sections that block each other in a circle. */
+  readonly circle: readonly number[];
   readonly lines: readonly PartingLine[];
   readonly partingLengthMm: number;
   readonly filled: TriangleMesh;
@@ -111,7 +117,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.suggestion.pulls, jacket.request.stepMm);
+  return assemble(best.freed, best.suggestion.pulls, request.shellMm, jacket);
 }
 
 function holdingMm3(freed: FreedSections): number {
@@ -164,18 +170,43 @@ function nearestVertex(mesh: TriangleMesh, nearest: NearestField, x: number, y: 
 
 const scratch = new Float64Array(3);
 
-/** Numbers the sections from the lowest up, the order they are built in. */
-function assemble(freed: FreedSections, pulls: readonly Direction[], stepMm: number): Sections {
+/** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
+function assemble(freed: FreedSections, pulls: readonly Direction[], shellMm: number, jacket: Jacket): Sections {
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
+  const { stepMm, onBoard } = jacket.request;
   const warnings: string[] = [];
   const label = labelsOf(potentials);
-  const order = pulls.map((_, s) => s).filter((s) => label.includes(s));
-  const height = new Map(order.map((s) => [s, meanHeight(mesh, label, s)]));
-  order.sort((a, b) => (height.get(a) ?? 0) - (height.get(b) ?? 0) || a - b);
-  const cut: CutResult = cutSections(
-    mesh,
-    order.map((s) => potentials[s]),
-  );
+  const lowest = pulls.map((_, s) => s).filter((s) => label.includes(s));
+  const height = new Map(lowest.map((s) => [s, meanHeight(mesh, label, s)]));
+  lowest.sort((a, b) => (height.get(a) ?? 0) - (height.get(b) ?? 0) || a - b);
+  const cutInOrder = (sections: readonly number[]): CutResult =>
+    cutSections(
+      mesh,
+      sections.map((s) => potentials[s]),
+    );
+  let cut = cutInOrder(lowest);
+  let blocks = findBlocks({
+    skins: cut.skins,
+    pulls: lowest.map((s) => pulls[s]),
+    cells: freed.cells,
+    sectionOf: (cell) => lowest.indexOf(cell),
+    shellMm,
+    stepMm,
+    boardMm: onBoard ? 0 : null,
+  });
+  const { build, circle } = orderOf(lowest.length, blocks);
+  const order = build.map((k) => lowest[k]);
+  if (build.some((k, n) => k !== n)) {
+    cut = cutInOrder(order);
+    blocks = blocks.map((block) => ({ ...block, section: build.indexOf(block.section), by: build.indexOf(block.by) }));
+  }
+  if (circle.length > 0)
+    warnings.push(
+      circleWarning(
+        circle.map((k) => build.indexOf(k) + 1),
+        blocks,
+      ),
+    );
   const lines = cut.lines.map((line) => fairLine(line, stepMm, nearest));
   if (order.length < pulls.length) warnings.push("A pull won no part of the jacket and was left out.");
   const sections = order.map((s, k): PlannedSection => {
@@ -199,12 +230,20 @@ function assemble(freed: FreedSections, pulls: readonly Direction[], stepMm: num
   for (const section of sections) if (!section.releases) warnings.push(lockWarning(section));
   return {
     sections,
+    blocks: blocks.map(({ section, by, at, afterMm }) => ({ section: section + 1, by: by + 1, at, afterMm })),
+    circle: circle.map((k) => build.indexOf(k) + 1),
     lines,
     filled: mesh,
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     warnings,
   };
+}
+
+function circleWarning(circle: readonly number[], blocks: readonly Block[]): string {
+  const names = [...circle].sort((a, b) => a - b).join(", ");
+  const at = blocks.find(({ section }) => circle.includes(section + 1))?.at.map((value) => Math.round(value));
+  return `Sections ${names} block each other: none of them can leave first${at ? ` (they meet near ${at.join(", ")})` : ""}. Turn a pull, or part one of them.`;
 }
 
 function lockWarning(section: PlannedSection): string {

@@ -12,6 +12,7 @@ import { Caution, Choice, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { Compare } from "./parts/Compare.tsx";
+import { TakeApart } from "./parts/TakeApart.tsx";
 
 export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
@@ -86,6 +87,7 @@ export function PartingStation({ document, planning }: StationProps) {
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
     edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null } }));
   const locked = sections.filter((section) => !section.releases);
+  const order = bundle?.figures.report.order;
   return (
     <>
       <Part title="Suggest" aside={document.parting.pulls && <span className="quiet text-sm">pulls set by hand</span>}>
@@ -114,24 +116,13 @@ export function PartingStation({ document, planning }: StationProps) {
           onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))}
         />
       </Part>
-      <Compare
-        planning={planning}
-        heldFor={JSON.stringify([
-          document.seat,
-          document.jacket,
-          document.brief,
-          document.shell,
-          document.survey.draftDeg,
-        ])}
-        chosen={document.parting.pulls ? "auto" : document.parting.sections}
-        onTake={suggest}
-      />
       {bundle && (
         <Part title="Will it come off?">
-          <p className={`font-medium ${locked.length === 0 ? "text-success" : "text-warning"}`} data-testid="verdict">
-            {locked.length === 0
-              ? `● Yes: all ${sections.length} sections release.`
-              : `▲ ${locked.length} of ${sections.length} sections are locked.`}
+          <p
+            className={`font-medium ${locked.length === 0 && (order?.circle.length ?? 0) === 0 ? "text-success" : "text-warning"}`}
+            data-testid="verdict"
+          >
+            {verdict(sections.length, locked.length, order?.circle ?? [])}
           </p>
           <Figure label="Parting line">{show.length(bundle.figures.report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass(bundle.figures.estimate.fillG)}</Figure>
@@ -140,6 +131,7 @@ export function PartingStation({ document, planning }: StationProps) {
             .map((warning) => (
               <Caution key={warning}>{warning}</Caution>
             ))}
+          {order && sections.length > 0 && <TakeApart order={order} onMove={setSlide} />}
         </Part>
       )}
       {sections.map((section) => {
@@ -201,9 +193,27 @@ export function PartingStation({ document, planning }: StationProps) {
           </section>
         );
       })}
+      <Compare
+        planning={planning}
+        heldFor={JSON.stringify([
+          document.seat,
+          document.jacket,
+          document.brief,
+          document.shell,
+          document.survey.draftDeg,
+        ])}
+        chosen={document.parting.pulls ? "auto" : document.parting.sections}
+        onTake={suggest}
+      />
       {planning.geometry && <TakeAway planning={planning} />}
     </>
   );
+}
+
+function verdict(sections: number, locked: number, circle: readonly number[]): string {
+  if (locked > 0) return `▲ ${locked} of ${sections} sections ${locked === 1 ? "is" : "are"} locked.`;
+  if (circle.length > 0) return `▲ Sections ${circle.join(" and ")} block each other.`;
+  return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections release.`;
 }
 
 const FILES = [

@@ -1,0 +1,130 @@
+/**
+ * Who blocks whom, and the orders that follow. Points of each section's own thickness are moved out along its pull; where
+ * one passes through the thickness of a section that is still there, that one blocks it and must leave first. Sections
+ * are taken apart so that nothing blocked moves; they are built the other way round.
+ */
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { Direction } from "../survey/directions.ts";
+import { vertexNormals } from "../survey/survey.ts";
+import type { Cells } from "./locks.ts";
+
+export interface Block {
+  readonly section: number;
+  readonly by: number;
+  /** Where they would meet first, mm. */
+  readonly at: readonly [number, number, number];
+  /** How far the section has moved when they meet, mm. */
+  readonly afterMm: number;
+}
+
+export interface BlockRequest {
+  readonly skins: readonly TriangleMesh[];
+  readonly pulls: readonly Direction[];
+  /** Cells of the jacket the skins lie on; sections numbered as the skins are. */
+  readonly cells: Cells;
+  readonly sectionOf: (cell: number) => number;
+  readonly shellMm: number;
+  readonly stepMm: number;
+  readonly boardMm: number | null;
+}
+
+/** Points of a skin that stand for its section. */
+const SAMPLES = 1200;
+/** A section that touches another within this many steps of its own edge slides on it, and is not blocked. */
+const EDGE_STEPS = 1.5;
+/** Fewer points than this in the way are the grid's own roughness. */
+const LEAST_POINTS = 3;
+
+export function findBlocks(request: BlockRequest): Block[] {
+  return request.skins.flatMap((_, section) => blocksOf(request, section));
+}
+
+function blocksOf(request: BlockRequest, section: number): Block[] {
+  const { skins, pulls, cells, sectionOf, shellMm, stepMm, boardMm } = request;
+  const skin = skins[section];
+  const d = pulls[section];
+  const { normals } = vertexNormals(skin);
+  const p = skin.positions;
+  const vertices = p.length / 3;
+  const far = reachOf(skins) + 2 * shellMm;
+  const every = Math.max(1, Math.floor(vertices / SAMPLES));
+  const point = new Float64Array(3);
+  const found = new Map<number, { points: number; at: [number, number, number]; afterMm: number }>();
+  for (let v = 0; v < vertices; v += every) {
+    for (const share of [0.25, 0.9]) {
+      const start = [0, 1, 2].map((a) => p[3 * v + a] + share * shellMm * normals[3 * v + a]);
+      if (nearEdge(request, section, start, point)) continue;
+      for (let moved = stepMm; moved < far; moved += stepMm) {
+        for (let a = 0; a < 3; a++) point[a] = start[a] + moved * d[a];
+        if (boardMm !== null && point[2] < boardMm) break;
+        // Only the thickness of a section is in the way.
+        if (cells.distance(point) > 0.9 * shellMm) continue;
+        const by = sectionOf(cells.at(point[0], point[1], point[2]));
+        if (by === section || by < 0) continue;
+        const held = found.get(by);
+        if (!held) found.set(by, { points: 1, at: [point[0], point[1], point[2]], afterMm: moved });
+        else {
+          held.points++;
+          if (moved < held.afterMm) Object.assign(held, { at: [point[0], point[1], point[2]], afterMm: moved });
+        }
+        break;
+      }
+    }
+  }
+  return [...found]
+    .filter(([, { points }]) => points >= LEAST_POINTS)
+    .map(([by, { at, afterMm }]) => ({ section, by, at, afterMm }))
+    .sort((a, b) => a.by - b.by);
+}
+
+/** Does another section begin within a few steps of a place? */
+function nearEdge(request: BlockRequest, section: number, at: readonly number[], point: Float64Array): boolean {
+  const reach = EDGE_STEPS * request.stepMm;
+  for (let axis = 0; axis < 3; axis++) {
+    for (const side of [-reach, reach]) {
+      for (let a = 0; a < 3; a++) point[a] = at[a] + (a === axis ? side : 0);
+      if (request.sectionOf(request.cells.at(point[0], point[1], point[2])) !== section) return true;
+    }
+  }
+  return false;
+}
+
+function reachOf(skins: readonly TriangleMesh[]): number {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (const { positions } of skins) {
+    for (let k = 0; k < positions.length; k++) {
+      low[k % 3] = Math.min(low[k % 3], positions[k]);
+      high[k % 3] = Math.max(high[k % 3], positions[k]);
+    }
+  }
+  return Math.hypot(...high.map((value, a) => value - low[a]));
+}
+
+export interface Order {
+  /** Sections in the order they are taken off. */
+  readonly remove: readonly number[];
+  /** The reverse: the order they are built in. */
+  readonly build: readonly number[];
+  /** Sections that block each other in a circle, and cannot be ordered. */
+  readonly circle: readonly number[];
+}
+
+/**
+ * Takes apart what nothing blocks, the last built first.
+ * @param sections how many there are, numbered from the lowest up
+ */
+export function orderOf(sections: number, blocks: readonly Pick<Block, "section" | "by">[]): Order {
+  const left = new Set(Array.from({ length: sections }, (_, s) => s));
+  const remove: number[] = [];
+  while (left.size > 0) {
+    const free = [...left].filter((s) => !blocks.some(({ section, by }) => section === s && left.has(by)));
+    if (free.length === 0) break;
+    const next = Math.max(...free);
+    left.delete(next);
+    remove.push(next);
+  }
+  const circle = [...left];
+  const whole = [...remove, ...[...circle].reverse()];
+  return { remove: whole, build: [...whole].reverse(), circle };
+}

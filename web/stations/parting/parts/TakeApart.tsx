@@ -1,0 +1,125 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { PlanReport } from "../../../../core/plan/report.ts";
+import { useStage } from "../../../scene/useStage.tsx";
+import { Caution } from "../../../ui/fields.tsx";
+
+/** A section is on its way for this long, ms. */
+const SECTION_MS = 1300;
+
+interface TakeApartProps {
+  readonly order: PlanReport["order"];
+  /** Told as the play-back moves: the share each section has gone, by number. */
+  readonly onMove: (shares: Readonly<Record<number, number>>) => void;
+}
+
+/**
+ * Plays the taking apart, in order, and backwards the building. It stops where sections block each other. The space bar
+ * starts and stops it.
+ */
+export function TakeApart({ order, onMove }: TakeApartProps) {
+  const { stage } = useStage();
+  const [at, setAt] = useState(0);
+  const [playing, setPlaying] = useState<"out" | "back" | null>(null);
+  const place = useRef(0);
+  // What blocks each other cannot leave: the play-back ends before it.
+  const end = order.remove.length - order.circle.length;
+  const go = useCallback(
+    (next: number) => {
+      place.current = Math.max(0, Math.min(end, next));
+      setAt(place.current);
+      onMove(
+        Object.fromEntries(order.remove.map((number, k) => [number, Math.max(0, Math.min(1, place.current - k))])),
+      );
+    },
+    [end, order.remove, onMove],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another plan stands together again.
+  useEffect(() => {
+    setPlaying(null);
+    place.current = 0;
+    setAt(0);
+  }, [order]);
+  useEffect(() => {
+    if (!playing) return;
+    const calm = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+    let last = performance.now();
+    let frame = 0;
+    const tick = (now: number) => {
+      const step = calm ? 1 : (now - last) / SECTION_MS;
+      last = now;
+      go(place.current + (playing === "out" ? step : -step));
+      const done = playing === "out" ? place.current >= end : place.current <= 0;
+      if (done) setPlaying(null);
+      else frame = requestAnimationFrame(tick);
+    };
+    frame = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(frame);
+  }, [playing, go, end]);
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.key !== " " || /^(INPUT|TEXTAREA|SELECT|BUTTON|SUMMARY)$/.test(target.tagName)) return;
+      event.preventDefault();
+      setPlaying((held) => (held ? null : place.current >= end ? "back" : "out"));
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [end]);
+  const moving = Math.min(order.remove.length - 1, Math.floor(at));
+  const block = order.blocks.find(({ section }) => order.circle.includes(section));
+  return (
+    <div className="mt-3" data-testid="take-apart">
+      <p className="flex items-baseline justify-between text-sm">
+        <span className="quiet">Take it apart</span>
+        <span>
+          {order.remove.map((number, k) => (
+            <span key={number} className={k === moving && at > 0 && at < end ? "font-bold" : ""}>
+              {k > 0 && " → "}
+              {number}
+            </span>
+          ))}
+        </span>
+      </p>
+      <input
+        type="range"
+        className="range range-sm w-full"
+        aria-label="How far it is taken apart"
+        min={0}
+        max={Math.max(1, end)}
+        step={0.02}
+        value={at}
+        disabled={!stage || end === 0}
+        onChange={(event) => {
+          setPlaying(null);
+          go(Number(event.target.value));
+        }}
+      />
+      <div className="mt-1 flex gap-1">
+        <button
+          type="button"
+          className="btn btn-xs grow"
+          disabled={!stage || end === 0}
+          onClick={() => setPlaying((held) => (held === "out" ? null : "out"))}
+        >
+          {playing === "out" ? "Hold" : "Take apart"}
+        </button>
+        <button
+          type="button"
+          className="btn btn-xs grow"
+          disabled={!stage || at === 0}
+          onClick={() => setPlaying((held) => (held === "back" ? null : "back"))}
+        >
+          {playing === "back" ? "Hold" : "Build up"}
+        </button>
+      </div>
+      <p className="quiet mt-1 text-xs">
+        Built in the order {[...order.build].join(", ")}; taken apart the other way. The space bar plays it.
+      </p>
+      {order.circle.length > 0 && (
+        <Caution>
+          {`Sections ${order.circle.join(" and ")} block each other${block ? ` after ${Math.round(block.afterMm)} mm` : ""}: turn a pull, or part one of them.`}
+        </Caution>
+      )}
+    </div>
+  );
+}
