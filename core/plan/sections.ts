@@ -190,6 +190,7 @@ function assemble(freed: FreedSections, pulls: readonly Direction[], shellMm: nu
     pulls: lowest.map((s) => pulls[s]),
     cells: freed.cells,
     sectionOf: (cell) => lowest.indexOf(cell),
+    depth: depthField(mesh),
     shellMm,
     stepMm,
     boardMm: onBoard ? 0 : null,

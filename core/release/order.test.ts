@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { cutSections } from "../parting/cut.ts";
+import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { sphere } from "../testing/shapes.ts";
 import { Cells } from "./locks.ts";
@@ -65,7 +66,16 @@ describe("who blocks whom", () => {
     const mesh: TriangleMesh = ball;
     const { skins } = cutSections(mesh, potentials);
     const cells = new Cells(mesh, new NearestField(mesh, 4), potentials);
-    return { skins, pulls, cells, sectionOf: (cell) => cell, shellMm: 15, stepMm: 4, boardMm: null };
+    return {
+      skins,
+      pulls,
+      cells,
+      sectionOf: (cell) => cell,
+      depth: depthField(mesh),
+      shellMm: 15,
+      stepMm: 4,
+      boardMm: null,
+    };
   }
 
   it("nobody, for two halves pulled apart", () => {
@@ -82,7 +92,8 @@ describe("who blocks whom", () => {
     ).toEqual([]);
   });
 
-  it("the cap blocks the belt under it that is pulled up, and says where", () => {
+  it("a wall that can be leaned blocks nobody", () => {
+    // The belt slides up past the cap's rim if the wall between them stands upright.
     const blocks = findBlocks(
       layered(
         [-1000, -40, 60],
@@ -93,12 +104,27 @@ describe("who blocks whom", () => {
         ],
       ),
     );
-    const found = blocks.find(({ section, by }) => section === 1 && by === 2);
+    expect(blocks).toEqual([]);
+  });
+
+  it("belt and cap block the bowl that is pulled up through them, and it says where", () => {
+    const blocks = findBlocks(
+      layered(
+        [-1000, -40, 60],
+        [
+          [0, 0, 1],
+          [0.8, 0, 0.6],
+          [0, 0, 1],
+        ],
+      ),
+    );
+    const found = blocks.find(({ section, by }) => section === 0 && by === 1);
     expect(found).toBeDefined();
-    expect(found?.at[2]).toBeGreaterThan(40);
+    expect(found?.at[2]).toBeGreaterThan(-60);
     expect(found?.afterMm).toBeGreaterThan(0);
     expect(blocks.some(({ section }) => section === 2)).toBe(false);
-    expect(orderOf(3, blocks).remove.indexOf(2)).toBeLessThan(orderOf(3, blocks).remove.indexOf(1));
+    const { remove } = orderOf(3, blocks);
+    expect(remove.indexOf(1)).toBeLessThan(remove.indexOf(0));
   });
 
   it("two pulled through each other block each other: a circle", () => {

@@ -4,6 +4,7 @@
  * are taken apart so that nothing blocked moves; they are built the other way round.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { type DepthField, depthNode } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import type { Cells } from "./locks.ts";
@@ -23,15 +24,15 @@ export interface BlockRequest {
   /** Cells of the jacket the skins lie on; sections numbered as the skins are. */
   readonly cells: Cells;
   readonly sectionOf: (cell: number) => number;
+  /** Distances about that jacket. */
+  readonly depth: DepthField;
   readonly shellMm: number;
   readonly stepMm: number;
   readonly boardMm: number | null;
 }
 
 /** Points of a skin that stand for its section. */
-const SAMPLES = 1200;
-/** A section that touches another within this many steps of its own edge slides on it, and is not blocked. */
-const EDGE_STEPS = 1.5;
+const SAMPLES = 700;
 /** Fewer points than this in the way are the grid's own roughness. */
 const LEAST_POINTS = 3;
 
@@ -40,7 +41,7 @@ export function findBlocks(request: BlockRequest): Block[] {
 }
 
 function blocksOf(request: BlockRequest, section: number): Block[] {
-  const { skins, pulls, cells, sectionOf, shellMm, stepMm, boardMm } = request;
+  const { skins, pulls, cells, sectionOf, depth, shellMm, stepMm, boardMm } = request;
   const skin = skins[section];
   const d = pulls[section];
   const { normals } = vertexNormals(skin);
@@ -54,10 +55,12 @@ function blocksOf(request: BlockRequest, section: number): Block[] {
     for (const share of [0.25, 0.9]) {
       const start = [0, 1, 2].map((a) => p[3 * v + a] + share * shellMm * normals[3 * v + a]);
       if (nearEdge(request, section, start, point)) continue;
-      for (let moved = stepMm; moved < far; moved += stepMm) {
+      for (let moved = stepMm; moved < far; moved += shellMm / 2) {
         for (let a = 0; a < 3; a++) point[a] = start[a] + moved * d[a];
         if (boardMm !== null && point[2] < boardMm) break;
-        // Only the thickness of a section is in the way.
+        // Only the thickness of a section is in the way; most of the way is far from it.
+        const node = depthNode(depth, point[0], point[1], point[2]);
+        if (depth.distanceMm[node] > shellMm + 2 * depth.stepMm) continue;
         if (cells.distance(point) > 0.9 * shellMm) continue;
         const by = sectionOf(cells.at(point[0], point[1], point[2]));
         if (by === section || by < 0) continue;
@@ -77,9 +80,9 @@ function blocksOf(request: BlockRequest, section: number): Block[] {
     .sort((a, b) => a.by - b.by);
 }
 
-/** Does another section begin within a few steps of a place? */
+/** Does another section begin within a shell's thickness of a place? */
 function nearEdge(request: BlockRequest, section: number, at: readonly number[], point: Float64Array): boolean {
-  const reach = EDGE_STEPS * request.stepMm;
+  const reach = Math.max(request.shellMm, 1.5 * request.stepMm);
   for (let axis = 0; axis < 3; axis++) {
     for (const side of [-reach, reach]) {
       for (let a = 0; a < 3; a++) point[a] = at[a] + (a === axis ? side : 0);
