@@ -6,8 +6,8 @@ import { plainContext } from "../job/context.ts";
 import { type Adjacency, buildAdjacency } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
-import { NO_FEATURE, seedFromMesh } from "./features.ts";
-import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
+import { type Features, NO_FEATURE, seedFromMesh } from "./features.ts";
+import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeAt, nodeCount, nodePoint } from "./grid.ts";
 import { propagateFeatures } from "./transform.ts";
 
 /** Nodes a nearest field may have: 16 MB of features. */
@@ -22,6 +22,8 @@ export interface NodeClasses {
 export class NearestField {
   private readonly grid: BrickGrid;
   private readonly triangle: Int32Array;
+  /** Distance of each node from the mesh, mm: exact to the seed of the cell it was seeded from. */
+  private readonly nodeMm: Float32Array;
   private readonly adjacency: Adjacency;
   private readonly point = new Float64Array(3);
 
@@ -39,8 +41,11 @@ export class NearestField {
     const nodeFeature = new Int32Array(nodeCount(this.grid));
     const features = seedFromMesh(mesh, this.grid, nodeFeature, plainContext);
     propagateFeatures(this.grid, features, nodeFeature, plainContext, { name: "cells", from: 0, to: 1 });
+    this.nodeMm = new Float32Array(nodeFeature.length);
     for (let n = 0; n < nodeFeature.length; n++) {
-      nodeFeature[n] = nodeFeature[n] === NO_FEATURE ? 0 : features.owner[nodeFeature[n]];
+      const f = nodeFeature[n];
+      this.nodeMm[n] = f === NO_FEATURE ? 0 : distanceToFeature(this.grid, n, features, f, this.point);
+      nodeFeature[n] = f === NO_FEATURE ? 0 : features.owner[f];
     }
     this.triangle = nodeFeature;
     this.adjacency = buildAdjacency(mesh);
@@ -93,13 +98,34 @@ export class NearestField {
     return found;
   }
 
+  /** The node nearest a point; points off the grid take its edge. */
+  private nodeBy(x: number, y: number, z: number): number {
+    const { originMm: o, stepMm: h, bricks } = this.grid;
+    const i = Math.min(bricks[0] * BRICK - 1, Math.max(0, Math.round((x - o[0]) / h)));
+    const j = Math.min(bricks[1] * BRICK - 1, Math.max(0, Math.round((y - o[1]) / h)));
+    const k = Math.min(bricks[2] * BRICK - 1, Math.max(0, Math.round((z - o[2]) / h)));
+    return nodeAt(this.grid, i, j, k);
+  }
+
+  /**
+   * For a point farther from the mesh than `farMm`: the triangle nearest the node beside it, and its distance to within a
+   * step. Else -1: near the mesh only the exact answer will do.
+   */
+  farTriangle(farMm: number, x: number, y: number, z: number): number {
+    const node = this.nodeBy(x, y, z);
+    return this.nodeMm[node] > farMm ? this.triangle[node] : -1;
+  }
+
+  /** Distance of a point from the mesh, mm: exact within `farMm` of it, to within a step beyond. */
+  distanceNear(farMm: number, x: number, y: number, z: number): number {
+    const rough = this.nodeMm[this.nodeBy(x, y, z)];
+    return rough > farMm ? rough : this.distance(x, y, z);
+  }
+
   /** The nearest triangle to a point; `out` receives the nearest point. Points off the grid use its edge. */
   nearest(out: Float64Array, x: number, y: number, z: number): number {
-    const { originMm: o, stepMm: h, bricks } = this.grid;
-    const clamp = (value: number, a: number) =>
-      Math.min(bricks[a] * BRICK - 1, Math.max(0, Math.round((value - o[a]) / h)));
-    const n = nodeAt(this.grid, clamp(x, 0), clamp(y, 1), clamp(z, 2));
-    return walkToClosest(out, this.mesh, this.adjacency.across, this.triangle[n], x, y, z);
+    const from = this.triangle[this.nodeBy(x, y, z)];
+    return walkToClosest(out, this.mesh, this.adjacency.across, from, x, y, z);
   }
 
   /** Distance from a point to the mesh, mm. */
@@ -107,4 +133,13 @@ export class NearestField {
     this.nearest(this.point, x, y, z);
     return Math.hypot(this.point[0] - x, this.point[1] - y, this.point[2] - z);
   }
+}
+
+function distanceToFeature(grid: BrickGrid, node: number, features: Features, f: number, at: Float64Array): number {
+  nodePoint(grid, node, at, 0);
+  let sum = 0;
+  for (let a = 0; a < 3; a++) {
+    sum += (features.points[3 * f + a] * grid.stepMm + grid.originMm[a] - at[a]) ** 2;
+  }
+  return Math.sqrt(sum);
 }

@@ -18,6 +18,9 @@ const FLANGE_REACH_MM = 25;
 /** Shorter than this share of the spacing is below what the grid can tell. */
 const DEPTH_FLOOR = 0.5;
 
+/** Farther from the jacket than any section reaches, mm. */
+const FAR_MM = 75;
+
 /** Whose cell a point is in. */
 export class Cells {
   private readonly classOf: Uint8Array;
@@ -43,6 +46,9 @@ export class Cells {
   at(x: number, y: number, z: number): number {
     const sure = this.nearest.sureClass(this.classes, x, y, z);
     if (sure >= 0 && sure !== 255) return sure;
+    // Far out the wall between two cells need not be known to better than a node.
+    const far = this.nearest.farTriangle(FAR_MM, x, y, z);
+    if (far >= 0) return this.classOf[far] !== 255 ? this.classOf[far] : this.greatestIn(far);
     const triangle = this.nearest.nearest(this.point, x, y, z);
     return this.classOf[triangle] !== 255 ? this.classOf[triangle] : this.greatestAt(triangle);
   }
@@ -64,9 +70,19 @@ export class Cells {
     return out;
   }
 
-  /** Distance from a point to the jacket, mm. */
+  /** Distance from a point to the jacket, mm; exact where a section could be. */
   distance(point: Float64Array): number {
-    return this.nearest.distance(point[0], point[1], point[2]);
+    return this.nearest.distanceNear(FAR_MM, point[0], point[1], point[2]);
+  }
+
+  /** The greatest potential at a triangle's middle. */
+  private greatestIn(triangle: number): number {
+    const { positions: p, triangles: t } = this.mesh;
+    for (let a = 0; a < 3; a++) {
+      this.point[a] =
+        (p[3 * t[3 * triangle] + a] + p[3 * t[3 * triangle + 1] + a] + p[3 * t[3 * triangle + 2] + a]) / 3;
+    }
+    return this.greatestAt(triangle);
   }
 
   private greatestAt(triangle: number): number {
