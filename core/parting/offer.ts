@@ -82,6 +82,11 @@ function lowestFirst(suggestion: Suggestion, mesh: TriangleMesh): Suggestion {
 const NOISE_LINES = 12;
 
 /** Locks of a section by the survey: what can be filled, and what is too thick to. */
+/** Space of a suggestion that would be too thick to fill, by the survey, mm3. */
+export function deepMm3Of(request: SuggestRequest, { pulls, label }: Suggestion): number {
+  return pulls.reduce((sum, pull, s) => sum + locksOf(request, pull, label, s).deepMm3, 0);
+}
+
 function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
   const weighted = new Float32Array(label.length);
   surveyOne({ ...request, mesh: request.coarse, directions: [] }, pull, weighted);

@@ -8,6 +8,7 @@ import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { fairLine } from "../parting/fair.ts";
+import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { labelsOf } from "../parting/sections.ts";
 import {
@@ -131,7 +132,11 @@ function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobConte
   if (!survey.table) throw new Error("A suggestion needs a survey first.");
   const search = new PlanSearch(survey.request, survey.table, prices);
   if (sections !== "auto") return [search.exactly(sections, ctx)];
-  return everyCount(search, prices, ctx).sort((a, b) => planPrice(a, prices) - planPrice(b, prices));
+  // Those the survey finds free come first: to prove one that locks costs as much time as to prove one that does not.
+  return everyCount(search, prices, ctx)
+    .map((plan) => ({ plan, locks: deepMm3Of(survey.request, plan) > 0, price: planPrice(plan, prices) }))
+    .sort((a, b) => Number(a.locks) - Number(b.locks) || a.price - b.price)
+    .map(({ plan }) => plan);
 }
 
 /** Plans of two sections, three and so on, until one more gains nothing. */

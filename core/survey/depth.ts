@@ -8,8 +8,10 @@ import { propagateFeatures } from "../field/transform.ts";
 import { plainContext } from "../job/context.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 
-/** Nodes of the grid: 4.8 MB. */
-const NODE_BUDGET = 6e5;
+/** Nodes of the grid: as many as the mesh's fineness deserves, and at most 4.8 MB. */
+const MOST_NODES = 6e5;
+const LEAST_NODES = 6e4;
+const NODES_PER_VERTEX = 25;
 
 /** Node (i, j, k) stands at origin + step (i, j, k) and has number i + nx (j + ny k). */
 export interface DepthField {
@@ -26,7 +28,8 @@ export interface DepthField {
 export function depthField(mesh: TriangleMesh): DepthField {
   const box = meshBox(mesh);
   const extent = boxSize(box);
-  const stepMm = Math.cbrt(extent.reduce((product, s) => product * Math.max(1, s), 1) / NODE_BUDGET);
+  const nodes = Math.min(MOST_NODES, Math.max(LEAST_NODES, (NODES_PER_VERTEX * mesh.positions.length) / 3));
+  const stepMm = Math.cbrt(extent.reduce((product, s) => product * Math.max(1, s), 1) / nodes);
   const originMm = box.min.map((m, a) => m - (1.3 + 0.07 * a) * stepMm) as [number, number, number];
   const bricks = extent.map((s) => Math.ceil((s / stepMm + 4) / BRICK)) as [number, number, number];
   const grid = gridFromActive(originMm, stepMm, bricks, new Uint8Array(bricks[0] * bricks[1] * bricks[2]).fill(1));
