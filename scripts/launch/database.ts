@@ -95,7 +95,12 @@ function install(data: string): void {
     const detail = String((error as { stderr?: Buffer }).stderr ?? "")
       .split("\n")
       .find((line) => /error|no space/i.test(line));
-    throw new SetupProblem(`The database could not be set up in ${data}: ${detail ?? reason(error)}`);
+    const full = /error 28|no space left/i.test(detail ?? "");
+    throw new SetupProblem(
+      full
+        ? `The disk is full: the database needs about 300 MB in ${data}. Make room, or set RIMEFELL_DATA to another folder.`
+        : `The database could not be set up in ${data}: ${detail ?? reason(error)}`,
+    );
   }
 }
 

@@ -120,11 +120,20 @@ async function main(): Promise<void> {
   });
 }
 
+/** What went wrong with a file or folder, and what to do about it. */
+function inWords(error: NodeJS.ErrnoException): string {
+  if (error.code === "EACCES" || error.code === "EPERM" || error.code === "EROFS")
+    return `Rimefell may not write to ${error.path}. Give this user the right to, or set RIMEFELL_DATA to a folder of its own.`;
+  if (error.code === "ENOSPC")
+    return `The disk is full${error.path ? ` (${error.path})` : ""}. Make room, then start again: nothing acknowledged is lost.`;
+  return error.message;
+}
+
 // A second Ctrl-C while stopping must not cut the stopping short.
 process.on("SIGINT", () => void end(0));
 process.on("SIGTERM", () => void end(0));
 main().catch((error: unknown) => {
   const known = error instanceof SetupProblem || typeof (error as NodeJS.ErrnoException).code === "string";
-  process.stderr.write(known ? `${(error as Error).message}\n` : `${(error as Error).stack}\n`);
+  process.stderr.write(known ? `${inWords(error as NodeJS.ErrnoException)}\n` : `${(error as Error).stack}\n`);
   void end(1);
 });
