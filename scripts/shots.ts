@@ -74,6 +74,11 @@ try {
   await shoot(page, "jacket");
   await openAt(page, "The lamplighter", "Parting");
   await shoot(page, "parting");
+  await page.getByRole("button", { name: "Compare two to six sections" }).click();
+  await page.getByTestId("offer-6").waitFor({ timeout: 120_000 });
+  await page.getByTestId("offer-3").scrollIntoViewIfNeeded();
+  await page.getByText("What would more sections cost?").scrollIntoViewIfNeeded();
+  await shoot(page, "parting-compare");
   await openAt(page, "Dozing walrus", "Parting");
   for (const number of [1, 2]) await page.getByLabel(`Slide section ${number} out`).fill("0.35");
   await shoot(page, "parting-apart");

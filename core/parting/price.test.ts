@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { vertexNormals } from "../survey/survey.ts";
-import { capsule } from "../testing/shapes.ts";
+import { capsule, lathe } from "../testing/shapes.ts";
 import { vertexGraph } from "./labelling.ts";
 import { COST_PARTS, costParts, handlingCost, linePerMm, type PartingPrices, totalCost } from "./price.ts";
 import { neighbours, regionsOf } from "./regions.ts";
@@ -52,7 +52,8 @@ describe("the cost of a parting", () => {
 
 describe("splitting a section", () => {
   it("cuts a long one across its waist, in two connected parts", () => {
-    const mesh = capsule(60, 400, 32);
+    const rings = Array.from({ length: 41 }, (_, k) => [60, 400 - 20 * k] as const);
+    const mesh = lathe([[0, 400], ...rings, [0, -400]], 24);
     const graph = vertexGraph(mesh);
     const near = neighbours(graph);
     const { areasMm2 } = vertexNormals(mesh);
@@ -60,13 +61,13 @@ describe("splitting a section", () => {
     const split = splitRegion(graph, graph.seamMm, whole, 0, mesh.positions, areasMm2);
     expect(split.label).toEqual([0, 0]);
     expect(regionsOf(split.of, near).label).toHaveLength(2);
-    // The seam is about the girth, far shorter than a cut along the length.
+    // The seam is about the girth (it runs over the mesh's own edges); along the length it would be four times that.
     let seam = 0;
     for (let e = 0; e < graph.seamMm.length; e++) {
       if (split.of[graph.edges[2 * e]] !== split.of[graph.edges[2 * e + 1]]) seam += graph.seamMm[e];
     }
     expect(seam / (2 * Math.PI * 60)).toBeGreaterThan(0.9);
-    expect(seam / (2 * Math.PI * 60)).toBeLessThan(1.5);
+    expect(seam / (2 * Math.PI * 60)).toBeLessThan(1.8);
     // And both ends keep their end.
     const top = mesh.positions.reduce(
       (best, z, k) => (k % 3 === 2 && z > mesh.positions[3 * best + 2] ? (k - 2) / 3 : best),
