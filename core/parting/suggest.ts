@@ -31,12 +31,32 @@ export interface SearchEffort {
   readonly turns: number;
   /** Plans of the search that are worked out on the vertices. */
   readonly finalists: number;
+  /** Times locks are filled and measured again, at most. */
+  readonly fillRounds: number;
+  /** Is it worked out who blocks whom? */
+  readonly order: boolean;
 }
 
 /** For the plan that is kept: lines to a centimetre, a few seconds. */
-export const THOROUGH: SearchEffort = { directions: 200, vertices: 26_000, starts: 4, turns: 4, finalists: 3 };
+export const THOROUGH: SearchEffort = {
+  directions: 200,
+  vertices: 26_000,
+  starts: 4,
+  turns: 4,
+  finalists: 3,
+  fillRounds: 3,
+  order: true,
+};
 /** For a first glance. */
-export const HASTY: SearchEffort = { directions: 44, vertices: 4500, starts: 1, turns: 1, finalists: 1 };
+export const HASTY: SearchEffort = {
+  directions: 36,
+  vertices: 3500,
+  starts: 1,
+  turns: 1,
+  finalists: 1,
+  fillRounds: 1,
+  order: false,
+};
 
 export interface SuggestRequest {
   readonly coarse: TriangleMesh;

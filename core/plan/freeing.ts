@@ -16,8 +16,6 @@ import type { Direction } from "../survey/directions.ts";
 
 /** A lock left after filling no thicker than this many steps is the grid's own roughness. */
 const RESIDUE_STEPS = 2;
-/** Times it fills before it gives up. */
-const FILL_ROUNDS = 3;
 
 export interface FreeRequest {
   readonly jacket: Jacket;
@@ -26,6 +24,8 @@ export interface FreeRequest {
   readonly labelAt: (x: number, y: number, z: number) => number;
   readonly fillDepthMm: number;
   readonly shellMm: number;
+  /** Times it fills before it gives up. */
+  readonly rounds: number;
 }
 
 export interface FreedSections {
@@ -59,8 +59,8 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
   let { grid, phi } = jacket;
   const fillsMm3 = request.pulls.map(() => 0);
   let best = { round: first, fillsMm3: [...fillsMm3] };
-  for (let k = 0; k < FILL_ROUNDS; k++) {
-    ctx.progress("parting", 0.6 + (0.35 * k) / FILL_ROUNDS);
+  for (let k = 0; k < request.rounds; k++) {
+    ctx.progress("parting", 0.6 + (0.35 * k) / request.rounds);
     // At first all that can be filled is; later only what still holds, unless something deeper holds anyway.
     const filling = round.locks.filter((lock) => lock.columns.length > 0 && (k === 0 || lock.holdingMm3 > 0));
     if (filling.length === 0 || (k > 0 && round.locks.some((lock) => lock.openMm3 > 0))) break;

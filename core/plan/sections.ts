@@ -112,13 +112,14 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   for (const suggestion of candidates(survey, request, ctx)) {
     const labelAt = (x: number, y: number, z: number) => suggestion.label[nearestVertex(coarse, nearest, x, y, z)];
     const { fillDepthMm, shellMm } = request;
-    const freed = freeSections({ jacket, pulls: suggestion.pulls, labelAt, fillDepthMm, shellMm }, ctx);
+    const { fillRounds: rounds } = survey.request.effort;
+    const freed = freeSections({ jacket, pulls: suggestion.pulls, labelAt, fillDepthMm, shellMm, rounds }, ctx);
     if (!best || holdingMm3(freed) < holdingMm3(best.freed)) best = { suggestion, freed };
     // The cheapest that is proven to come off; the survey that priced it had only guessed.
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.suggestion.pulls, request.shellMm, jacket);
+  return assemble(best.freed, best.suggestion.pulls, request.shellMm, jacket, survey.request.effort.order);
 }
 
 function holdingMm3(freed: FreedSections): number {
@@ -176,7 +177,13 @@ function nearestVertex(mesh: TriangleMesh, nearest: NearestField, x: number, y: 
 const scratch = new Float64Array(3);
 
 /** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
-function assemble(freed: FreedSections, pulls: readonly Direction[], shellMm: number, jacket: Jacket): Sections {
+function assemble(
+  freed: FreedSections,
+  pulls: readonly Direction[],
+  shellMm: number,
+  jacket: Jacket,
+  ordered: boolean,
+): Sections {
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
   const { stepMm, onBoard } = jacket.request;
   const warnings: string[] = [];
@@ -190,16 +197,18 @@ function assemble(freed: FreedSections, pulls: readonly Direction[], shellMm: nu
       sections.map((s) => potentials[s]),
     );
   let cut = cutInOrder(lowest);
-  let blocks = findBlocks({
-    skins: cut.skins,
-    pulls: lowest.map((s) => pulls[s]),
-    cells: freed.cells,
-    sectionOf: (cell) => lowest.indexOf(cell),
-    depth: depthField(mesh),
-    shellMm,
-    stepMm,
-    boardMm: onBoard ? 0 : null,
-  });
+  let blocks = !ordered
+    ? []
+    : findBlocks({
+        skins: cut.skins,
+        pulls: lowest.map((s) => pulls[s]),
+        cells: freed.cells,
+        sectionOf: (cell) => lowest.indexOf(cell),
+        depth: depthField(mesh),
+        shellMm,
+        stepMm,
+        boardMm: onBoard ? 0 : null,
+      });
   const { build, circle } = orderOf(lowest.length, blocks);
   const order = build.map((k) => lowest[k]);
   if (build.some((k, n) => k !== n)) {
