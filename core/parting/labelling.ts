@@ -15,31 +15,52 @@ export interface VertexGraph {
   readonly seamMm: Float32Array;
 }
 
+/** Gathers a graph's edges, each once, with the lengths of its seams added up. */
+export class GraphBuilder {
+  private readonly number = new Map<number, number>();
+  private readonly edges: number[] = [];
+  private readonly seamMm: number[] = [];
+
+  constructor(private readonly vertices: number) {}
+
+  /** Adds a length of seam between two vertices, in either order. */
+  add(one: number, other: number, seamMm: number): void {
+    const a = Math.min(one, other);
+    const b = Math.max(one, other);
+    const key = a * this.vertices + b;
+    let n = this.number.get(key);
+    if (n === undefined) {
+      n = this.seamMm.length;
+      this.number.set(key, n);
+      this.edges.push(a, b);
+      this.seamMm.push(0);
+    }
+    this.seamMm[n] += seamMm;
+  }
+
+  build(): VertexGraph {
+    return {
+      vertices: this.vertices,
+      edges: Uint32Array.from(this.edges),
+      seamMm: Float32Array.from(this.seamMm),
+    };
+  }
+}
+
 export function vertexGraph(mesh: TriangleMesh): VertexGraph {
   const { positions: p, triangles: t } = mesh;
-  const vertices = p.length / 3;
-  const number = new Map<number, number>();
-  const edges: number[] = [];
-  const seam: number[] = [];
+  const builder = new GraphBuilder(p.length / 3);
   for (let k = 0; k < t.length; k += 3) {
     const centre = [0, 1, 2].map((a) => (p[3 * t[k] + a] + p[3 * t[k + 1] + a] + p[3 * t[k + 2] + a]) / 3);
     for (let e = 0; e < 3; e++) {
-      const a = Math.min(t[k + e], t[k + ((e + 1) % 3)]);
-      const b = Math.max(t[k + e], t[k + ((e + 1) % 3)]);
-      const key = a * vertices + b;
-      let n = number.get(key);
-      if (n === undefined) {
-        n = seam.length;
-        number.set(key, n);
-        edges.push(a, b);
-        seam.push(0);
-      }
+      const a = t[k + e];
+      const b = t[k + ((e + 1) % 3)];
       let reach2 = 0;
       for (let x = 0; x < 3; x++) reach2 += ((p[3 * a + x] + p[3 * b + x]) / 2 - centre[x]) ** 2;
-      seam[n] += Math.sqrt(reach2);
+      builder.add(a, b, Math.sqrt(reach2));
     }
   }
-  return { vertices, edges: Uint32Array.from(edges), seamMm: Float32Array.from(seam) };
+  return builder.build();
 }
 
 export interface LabellingProblem {

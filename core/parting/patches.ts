@@ -3,7 +3,7 @@
  * is worked out on the vertices themselves. Costs of a patch are the sums of its vertices' costs, so a labelling of
  * patches has the same energy as the labelling of vertices it stands for.
  */
-import type { VertexGraph } from "./labelling.ts";
+import { GraphBuilder, type VertexGraph } from "./labelling.ts";
 import type { Neighbours } from "./regions.ts";
 
 export interface Patches {
@@ -39,24 +39,13 @@ export function patchesOf(graph: VertexGraph, near: Neighbours, size: number): P
 
 /** The graph of the patches: one edge where patches touch, with the length of all their seams. */
 function contracted(graph: VertexGraph, of: Int32Array, patches: number): VertexGraph {
-  const number = new Map<number, number>();
-  const edges: number[] = [];
-  const seam: number[] = [];
+  const builder = new GraphBuilder(patches);
   for (let e = 0; e < graph.seamMm.length; e++) {
-    const a = Math.min(of[graph.edges[2 * e]], of[graph.edges[2 * e + 1]]);
-    const b = Math.max(of[graph.edges[2 * e]], of[graph.edges[2 * e + 1]]);
-    if (a === b) continue;
-    const key = a * patches + b;
-    let n = number.get(key);
-    if (n === undefined) {
-      n = seam.length;
-      number.set(key, n);
-      edges.push(a, b);
-      seam.push(0);
-    }
-    seam[n] += graph.seamMm[e];
+    const a = of[graph.edges[2 * e]];
+    const b = of[graph.edges[2 * e + 1]];
+    if (a !== b) builder.add(a, b, graph.seamMm[e]);
   }
-  return { vertices: patches, edges: Uint32Array.from(edges), seamMm: Float32Array.from(seam) };
+  return builder.build();
 }
 
 /** Sums of a value over the vertices of each patch. */

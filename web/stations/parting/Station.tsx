@@ -122,7 +122,7 @@ export function PartingStation({ document, planning }: StationProps) {
             className={`font-medium ${locked.length === 0 && (order?.circle.length ?? 0) === 0 ? "text-success" : "text-warning"}`}
             data-testid="verdict"
           >
-            {verdict(sections.length, locked.length, order?.circle ?? [])}
+            {verdict(sections.length, locked.length, order?.circle ?? [], planning.quality === "settled")}
           </p>
           <Figure label="Parting line">{show.length(bundle.figures.report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass(bundle.figures.estimate.fillG)}</Figure>
@@ -210,9 +210,11 @@ export function PartingStation({ document, planning }: StationProps) {
   );
 }
 
-function verdict(sections: number, locked: number, circle: readonly number[]): string {
+function verdict(sections: number, locked: number, circle: readonly number[], settled: boolean): string {
   if (locked > 0) return `▲ ${locked} of ${sections} sections ${locked === 1 ? "is" : "are"} locked.`;
   if (circle.length > 0) return `▲ Sections ${circle.join(" and ")} block each other.`;
+  // A first glance proves nothing.
+  if (!settled) return "At first glance it comes off; the proof is under way.";
   return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections release.`;
 }
 

@@ -7,7 +7,10 @@ import type { ShownOffer } from "../../../workers/geometry.ts";
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
 
-const PARTS: Readonly<Record<CostPart, { readonly name: string; readonly day: string; readonly night: string }>> = {
+/** What the parts of the cost are called, and their shades by day and night. */
+export const PARTS: Readonly<
+  Record<CostPart, { readonly name: string; readonly day: string; readonly night: string }>
+> = {
   fill: { name: "fill", day: "#b3401f", night: "#e2794f" },
   wall: { name: "parting wall", day: "#1e4e8c", night: "#7fa8dc" },
   finishing: { name: "finishing seams", day: "#8fb0c4", night: "#bcd3e2" },

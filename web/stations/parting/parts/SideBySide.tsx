@@ -3,16 +3,8 @@ import { siliconeMassG } from "../../../../core/materials/silicone.ts";
 import { COST_PARTS } from "../../../../core/parting/price.ts";
 import { useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
+import { PARTS } from "./CostChart.tsx";
 import { Picture } from "./Picture.tsx";
-
-const NAMES = {
-  fill: "Fill",
-  wall: "Parting walls",
-  finishing: "Finishing seams",
-  setup: "Setting up",
-  wait: "Waiting",
-  handling: "Handling",
-} as const;
 
 /** Two plans held against each other. */
 export function SideBySide({ plans, onClose }: { plans: readonly [ShownOffer, ShownOffer]; onClose: () => void }) {
@@ -26,7 +18,7 @@ export function SideBySide({ plans, onClose }: { plans: readonly [ShownOffer, Sh
     { name: "Largest section", of: (plan) => show.length(Math.max(...plan.sections.map((s) => s.greatestMm))) },
     { name: "Hours, hands and waiting", of: (plan) => `${plan.hours.toFixed(1)}\u2009h` },
     ...COST_PARTS.map((part) => ({
-      name: `${NAMES[part]}, cost`,
+      name: `Cost of ${PARTS[part].name}`,
       of: (plan: ShownOffer) => show.money(Math.round(plan.parts[part])),
     })),
     { name: "In all", of: (plan) => show.money(Math.round(plan.cost)) },
