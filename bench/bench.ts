@@ -12,13 +12,13 @@ import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
-import { THOROUGH } from "../core/parting/suggest.ts";
+import { surveyPulls, THOROUGH } from "../core/parting/suggest.ts";
 import { newPlan } from "../core/plan/document.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
-import { planSections, surveyRequestFor, surveyStage } from "../core/plan/sections.ts";
-import { threadCrew } from "../server/compute/crew.ts";
+import { planSections, surveyRequestFor } from "../core/plan/sections.ts";
+import { threadTeam } from "../server/compute/team.ts";
 
-const ctx = { ...plainContext, nowMs: () => performance.now() };
+const ctx = { ...plainContext, nowMs: () => performance.now(), team: threadTeam() };
 const plan = newPlan();
 
 /** A bumpy body 1.8 m tall with folds at three scales: 2 n (n / 2 - 1) triangles. */
@@ -126,7 +126,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
     const request = surveyRequestFor(jacket.value, 40, 1, ctx);
     const rays = `${THOROUGH.directions} directions of rays`;
     const raysAll = (raysMs * THOROUGH.directions * (request.coarse.positions.length / 3)) / 1e6;
-    const survey = await timed(() => surveyStage(request, threadCrew, ctx));
+    const survey = await timed(() => surveyPulls(request, ctx));
     report({
       stage: `survey of ${THOROUGH.directions} directions`,
       triangles,

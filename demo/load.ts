@@ -12,7 +12,7 @@ import { newPlan, type PlanDocument } from "../core/plan/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
 import { resultKeyText, settledStepMm } from "../core/plan/steps.ts";
 import type { Direction } from "../core/survey/directions.ts";
-import { threadCrew } from "../server/compute/crew.ts";
+import { threadTeam } from "../server/compute/team.ts";
 import { readConfig } from "../server/config.ts";
 import { migrate, openDatabase } from "../server/db/database.ts";
 import { Cover, PieceRow, Result, ScanRow } from "../server/db/models.ts";
@@ -83,6 +83,7 @@ const PIECES: readonly DemoPiece[] = [
 
 const config = readConfig(process.env);
 const sequelize = openDatabase(config.databaseUrl);
+const team = threadTeam();
 const log = pino({ level: config.logLevel });
 await migrate(sequelize);
 if ((await PieceRow.count()) === 0) {
@@ -112,9 +113,9 @@ async function loadPiece(acting: Awaited<ReturnType<typeof ensureWorkshop>>, dem
       sha256: blob.sha256,
     }),
   );
-  const engine = new PlanEngine(mesh, threadCrew);
+  const engine = new PlanEngine(mesh);
   const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, plainContext).areaMm2);
-  const result = await engine.run(demo.plan, DEFAULT_SETTINGS.rates, step, plainContext);
+  const result = engine.run(demo.plan, DEFAULT_SETTINGS.rates, step, { ...plainContext, team });
   const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }));
   const resultKey = createHash("sha256")
     .update(resultKeyText(sha256, demo.plan, DEFAULT_SETTINGS.rates, BUNDLE_VERSION))

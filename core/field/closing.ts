@@ -12,16 +12,13 @@
  * Source: closing by Minkowski sum and difference, Serra 1982; the crease features are our own.
  */
 import type { JobContext } from "../job/context.ts";
-import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
+import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { CREASE, CreasePusher, SMOOTH } from "./creases.ts";
 import type { DistanceField } from "./distance.ts";
 import { type Features, NO_FEATURE } from "./features.ts";
-import { type BrickGrid, nodeAt, nodeCount, nodePoint } from "./grid.ts";
+import { BRICK_NODES, type BrickGrid, nodeAt, nodeCount, nodePoint } from "./grid.ts";
 import { propagateFeatures } from "./transform.ts";
-
-/** Kinds of feature: on the smooth surface, on a crease (two nearest points), at a corner (three). */
-const SMOOTH = 1;
-const CREASE = 2;
 
 /** A node within this many steps of a surface may have it in its cell (half the cell's diagonal). */
 const NEXT_TO = 0.87;
@@ -47,25 +44,47 @@ export function closedOffset(
   ctx: JobContext,
 ): Float32Array {
   const { grid, distanceMm } = field;
-  const phi = new Float32Array(nodeCount(grid));
+  const phi = new Float32Array(ctx.team.buffer(4 * nodeCount(grid)));
   for (let n = 0; n < phi.length; n++) phi[n] = distanceMm[n] - offsetMm;
   if (radiusMm <= 0) return phi;
-  const seeds = new Int32Array(phi.length);
+  const seeds = new Int32Array(ctx.team.buffer(4 * phi.length));
   const features = levelFeatures(mesh, field, offsetMm + radiusMm, seeds, ctx);
   if (!features.owner.some((kind) => kind >= CREASE)) return phi;
-  const nearest = seeds.slice();
+  const nearest = new Int32Array(ctx.team.buffer(4 * phi.length));
+  nearest.set(seeds);
   propagateFeatures(grid, features, nearest, ctx, { name: "jacket", from: 0.3, to: 0.8 });
-  for (let n = 0; n < phi.length; n++) {
-    if ((n & 0x3ffff) === 0) {
-      ctx.checkCancelled();
-      ctx.progress("jacket", 0.8 + (0.2 * n) / phi.length);
-    }
+  const shares = runsOf(grid.brickOf.length, SHARES).map(
+    (run): BendShare => ({ grid, features, seeds, nearest, phi, radiusMm, ...run }),
+  );
+  ctx.team.run(bendKernel, shares, (done) => {
+    ctx.checkCancelled();
+    ctx.progress("jacket", 0.8 + 0.2 * done);
+  });
+  return phi;
+}
+
+interface BendShare {
+  readonly grid: BrickGrid;
+  readonly features: Features;
+  /** The feature of each node's own cell. */
+  readonly seeds: Int32Array;
+  /** The feature nearest each node, or one beside it. */
+  readonly nearest: Int32Array;
+  /** In: the plain offset; out: bent where a feature rules. */
+  readonly phi: Float32Array;
+  readonly radiusMm: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const bendKernel: Kernel<BendShare> = { name: "closing", run: bend };
+
+function bend({ grid, features, seeds, nearest, phi, radiusMm, from, to }: BendShare): void {
+  for (let n = from * BRICK_NODES; n < to * BRICK_NODES; n++) {
     if (phi[n] > 0 && phi[n] <= radiusMm && nearest[n] !== NO_FEATURE) {
       phi[n] = bentBy(grid, features, seeds, n, nearest[n], phi[n], radiusMm);
     }
   }
-  ctx.progress("jacket", 1);
-  return phi;
 }
 
 /**
@@ -88,10 +107,8 @@ function bentBy(
   const x = (world[0] - grid.originMm[0]) / h;
   const y = (world[1] - grid.originMm[1]) / h;
   const z = (world[2] - grid.originMm[2]) / h;
-  const distance2 = (f: number) =>
-    (points[3 * f] - x) ** 2 + (points[3 * f + 1] - y) ** 2 + (points[3 * f + 2] - z) ** 2;
   let best = start;
-  let best2 = distance2(best);
+  let best2 = distance2(points, best, x, y, z);
   const early = verdict(owner[best], plain, radiusMm, h * Math.sqrt(best2), h);
   // A nearer feature only raises the value, by no more than a cell or so: far from the face it changes nothing.
   if (early === plain || early > 1.5 * h || early < -2.5 * h) return early;
@@ -104,7 +121,7 @@ function bentBy(
       const home = nodeAt(grid, i + (c % 3) - 1, j + (((c / 3) | 0) % 3) - 1, k + ((c / 9) | 0) - 1);
       const f = home < 0 ? NO_FEATURE : seeds[home];
       if (f === NO_FEATURE) continue;
-      const d2 = distance2(f);
+      const d2 = distance2(points, f, x, y, z);
       if (d2 < best2 - 1e-9) {
         best2 = d2;
         best = f;
@@ -113,6 +130,13 @@ function bentBy(
     }
   }
   return verdict(owner[best], plain, radiusMm, h * Math.sqrt(best2), h);
+}
+
+function distance2(points: Float32Array, f: number, x: number, y: number, z: number): number {
+  const dx = points[3 * f] - x;
+  const dy = points[3 * f + 1] - y;
+  const dz = points[3 * f + 2] - z;
+  return dx * dx + dy * dy + dz * dz;
 }
 
 /** phi from the nearest feature's kind and distance. */
@@ -126,6 +150,47 @@ function verdict(kind: number, plain: number, radiusMm: number, reachMm: number,
 const SAMPLE_SLACK = 0.55;
 const world = new Float64Array(3);
 
+/** Candidates for features: of the nodes near the far surface in the bricks of slots `from` to `to`. */
+interface FeatureShare {
+  readonly mesh: TriangleMesh;
+  readonly grid: BrickGrid;
+  readonly triangle: Int32Array;
+  readonly distanceMm: Float32Array;
+  readonly levelMm: number;
+  readonly from: number;
+  readonly to: number;
+  /** Out: kinds (0: none) and grid coordinates, one a candidate node, in the order of the nodes. */
+  readonly kinds: Uint8Array;
+  readonly points: Float32Array;
+  /** Where this share's candidates begin. */
+  readonly first: number;
+}
+
+export const featureKernel: Kernel<FeatureShare> = { name: "crease features", run: placeFeatures };
+
+function placeFeatures(share: FeatureShare): void {
+  const { mesh, grid, triangle, distanceMm, levelMm, kinds, points } = share;
+  const { stepMm: h, originMm: o } = grid;
+  const [least, most] = closingBand(levelMm, h);
+  const pusher = new CreasePusher(mesh, { grid, triangle }, levelMm);
+  let c = share.first;
+  for (let slot = share.from; slot < share.to; slot++) {
+    let entered = false;
+    for (let n = slot * BRICK_NODES; n < (slot + 1) * BRICK_NODES; n++) {
+      if (distanceMm[n] < least || distanceMm[n] > most) continue;
+      if (!entered) pusher.enter(slot);
+      entered = true;
+      const kind = pusher.place(n);
+      // A smooth foot is near its own node; only creases show from farther below.
+      if (kind >= CREASE || (kind === SMOOTH && distanceMm[n] >= levelMm - NEXT_TO * h)) {
+        kinds[c] = kind;
+        for (let a = 0; a < 3; a++) points[3 * c + a] = (pusher.point[a] - o[a]) / h;
+      }
+      c++;
+    }
+  }
+}
+
 /** Features on the surface d = R, one a cell, each marked with its kind. */
 function levelFeatures(
   mesh: TriangleMesh,
@@ -134,37 +199,41 @@ function levelFeatures(
   nodeFeature: Int32Array,
   ctx: JobContext,
 ): Features {
-  const { grid, distanceMm } = field;
-  const { stepMm: h, originMm: o } = grid;
-  nodeFeature.fill(NO_FEATURE);
-  const candidates: number[] = [];
-  const [from, to] = closingBand(levelMm, h);
-  for (let n = 0; n < distanceMm.length; n++) {
-    if (distanceMm[n] >= from && distanceMm[n] <= to) candidates.push(n);
+  const { grid, distanceMm, triangle } = field;
+  const [least, most] = closingBand(levelMm, grid.stepMm);
+  const runs = runsOf(grid.brickOf.length, SHARES);
+  const firsts: number[] = [];
+  let candidates = 0;
+  for (const { from, to } of runs) {
+    firsts.push(candidates);
+    for (let n = from * BRICK_NODES; n < to * BRICK_NODES; n++)
+      if (distanceMm[n] >= least && distanceMm[n] <= most) candidates++;
   }
-  const points = new Float32Array(candidates.length * 3);
-  const owner = new Int32Array(candidates.length);
-  const score = new Float32Array(candidates.length);
-  const pusher = new CreasePusher(mesh, field, levelMm);
+  const kinds = new Uint8Array(ctx.team.buffer(candidates));
+  const places = new Float32Array(ctx.team.buffer(12 * candidates));
+  const common = { mesh, grid, triangle, distanceMm, levelMm, kinds, points: places };
+  const shares = runs.map((run, k): FeatureShare => ({ ...common, ...run, first: firsts[k] }));
+  ctx.team.run(featureKernel, shares, (done) => {
+    ctx.checkCancelled();
+    ctx.progress("jacket", 0.3 * done);
+  });
+  return onePerCell(grid, kinds, places, nodeFeature);
+}
+
+/** One feature a cell: corners before creases before smooth ones, then the one nearest to the cell's node. */
+function onePerCell(grid: BrickGrid, kinds: Uint8Array, places: Float32Array, nodeFeature: Int32Array): Features {
+  nodeFeature.fill(NO_FEATURE);
+  const points = new Float32Array(places.length);
+  const owner = new Int32Array(kinds.length);
+  const score = new Float32Array(kinds.length);
   let count = 0;
-  for (let c = 0; c < candidates.length; c++) {
-    if ((c & 0x3fff) === 0) {
-      ctx.checkCancelled();
-      ctx.progress("jacket", (0.3 * c) / candidates.length);
-    }
-    const kind = pusher.place(candidates[c]);
-    if (kind < 0 || (kind === SMOOTH && distanceMm[candidates[c]] < levelMm - NEXT_TO * h)) continue;
-    const p = pusher.point;
-    const fx = (p[0] - o[0]) / h;
-    const fy = (p[1] - o[1]) / h;
-    const fz = (p[2] - o[2]) / h;
-    const i = Math.round(fx);
-    const j = Math.round(fy);
-    const k = Math.round(fz);
+  for (let c = 0; c < kinds.length; c++) {
+    if (kinds[c] === 0) continue;
+    const [fx, fy, fz] = [places[3 * c], places[3 * c + 1], places[3 * c + 2]];
+    const [i, j, k] = [Math.round(fx), Math.round(fy), Math.round(fz)];
     const home = nodeAt(grid, i, j, k);
     if (home < 0) continue;
-    // One feature a cell: corners before creases before smooth ones, then the one nearest to the cell's node.
-    const rank = 10 * (3 - kind) + (fx - i) ** 2 + (fy - j) ** 2 + (fz - k) ** 2;
+    const rank = 10 * (3 - kinds[c]) + (fx - i) ** 2 + (fy - j) ** 2 + (fz - k) ** 2;
     const held = nodeFeature[home];
     if (held !== NO_FEATURE && score[held] <= rank) continue;
     const f = held === NO_FEATURE ? count++ : held;
@@ -172,161 +241,8 @@ function levelFeatures(
     points[3 * f] = fx;
     points[3 * f + 1] = fy;
     points[3 * f + 2] = fz;
-    owner[f] = kind;
+    owner[f] = kinds[c];
     score[f] = rank;
   }
   return { points: points.subarray(0, 3 * count), owner: owner.subarray(0, count), count };
-}
-
-/** Puts a node's foot on the surface d = R, out of the balls of its neighbours' closest points. */
-class CreasePusher {
-  readonly point = new Float64Array(3);
-  /** Closest points of the node and its 26 neighbours. */
-  private readonly near = new Float64Array(27 * 3);
-  private nearCount = 0;
-  private readonly active = new Int32Array(3);
-  private readonly node = new Float64Array(3);
-  private readonly q = new Float64Array(3);
-  private readonly tolerance: number;
-
-  constructor(
-    private readonly mesh: TriangleMesh,
-    private readonly field: DistanceField,
-    private readonly levelMm: number,
-  ) {
-    this.tolerance = 0.01 * field.grid.stepMm;
-  }
-
-  /** Sets `point`; returns its kind, or -1 when no point could be found near the node. */
-  place(node: number): number {
-    const { levelMm: R, near, point: p, node: x } = this;
-    nodePoint(this.field.grid, node, x, 0);
-    this.gather(node);
-    const d = Math.hypot(x[0] - near[0], x[1] - near[1], x[2] - near[2]);
-    for (let a = 0; a < 3; a++) p[a] = near[a] + ((x[a] - near[a]) * R) / d;
-    this.active[0] = 0;
-    for (let held = 1; held <= 3; held++) {
-      const worst = this.deepestBall(held);
-      if (worst < 0) return this.kindOf(held);
-      if (held === 3) return -1;
-      this.active[held] = worst;
-      if (!this.solve(held + 1)) return -1;
-    }
-    return -1;
-  }
-
-  /** A crease only where the nearest points lie in clearly different directions. */
-  private kindOf(held: number): number {
-    const { near, active } = this;
-    const apart = 0.25 * this.field.grid.stepMm;
-    for (let k = 1; k < held; k++) {
-      const a = 3 * active[0];
-      const b = 3 * active[k];
-      if (Math.hypot(near[a] - near[b], near[a + 1] - near[b + 1], near[a + 2] - near[b + 2]) > apart) return held;
-    }
-    return SMOOTH;
-  }
-
-  private gather(node: number): void {
-    const { grid, triangle } = this.field;
-    const { stepMm: h, originMm: o } = grid;
-    const x = this.node;
-    const i = Math.round((x[0] - o[0]) / h);
-    const j = Math.round((x[1] - o[1]) / h);
-    const k = Math.round((x[2] - o[2]) / h);
-    this.nearCount = 0;
-    this.add(triangle[node], x[0], x[1], x[2]);
-    for (let c = 0; c < 27; c++) {
-      if (c === 13) continue;
-      const di = (c % 3) - 1;
-      const dj = (Math.floor(c / 3) % 3) - 1;
-      const dk = Math.floor(c / 9) - 1;
-      const n = nodeAt(grid, i + di, j + dj, k + dk);
-      if (n >= 0 && triangle[n] >= 0) this.add(triangle[n], x[0] + di * h, x[1] + dj * h, x[2] + dk * h);
-    }
-  }
-
-  private add(triangle: number, x: number, y: number, z: number): void {
-    closestPointOnTriangle(this.q, this.mesh, triangle, x, y, z);
-    this.near.set(this.q, 3 * this.nearCount++);
-  }
-
-  /** The neighbour whose ball the point lies deepest in, or -1. */
-  private deepestBall(held: number): number {
-    const { near, point: p, active, levelMm: R } = this;
-    let worst = -1;
-    let least = (R - this.tolerance) ** 2;
-    for (let c = 0; c < this.nearCount; c++) {
-      const d2 = (p[0] - near[3 * c]) ** 2 + (p[1] - near[3 * c + 1]) ** 2 + (p[2] - near[3 * c + 2]) ** 2;
-      if (d2 >= least) continue;
-      let isHeld = false;
-      for (let k = 0; k < held; k++) isHeld ||= active[k] === c;
-      if (isHeld) continue;
-      least = d2;
-      worst = c;
-    }
-    return worst;
-  }
-
-  /** Moves the point by least change onto all `count` held spheres of radius R. */
-  private solve(count: number): boolean {
-    const { near, point: p, active, levelMm: R } = this;
-    const reach = 2.5 * this.field.grid.stepMm;
-    for (let round = 0; round < 12; round++) {
-      let off = 0;
-      for (let k = 0; k < count; k++) {
-        const c = 3 * active[k];
-        const ux = p[0] - near[c];
-        const uy = p[1] - near[c + 1];
-        const uz = p[2] - near[c + 2];
-        const d = Math.sqrt(ux * ux + uy * uy + uz * uz) || 1;
-        rows[3 * k] = ux / d;
-        rows[3 * k + 1] = uy / d;
-        rows[3 * k + 2] = uz / d;
-        residual[k] = R - d;
-        off = Math.max(off, Math.abs(residual[k]));
-      }
-      if (off < this.tolerance * 0.1) break;
-      if (!leastChange(count)) return false;
-      p[0] += change[0];
-      p[1] += change[1];
-      p[2] += change[2];
-    }
-    const x = this.node;
-    return Math.abs(p[0] - x[0]) < reach && Math.abs(p[1] - x[1]) < reach && Math.abs(p[2] - x[2]) < reach;
-  }
-}
-
-const rows = new Float64Array(9);
-const residual = new Float64Array(3);
-const change = new Float64Array(3);
-const gram = new Float64Array(9);
-
-/** change = A^T (A A^T)^-1 residual for the first `count` rows of A; false when they are dependent. */
-function leastChange(count: number): boolean {
-  for (let a = 0; a < count; a++) {
-    for (let b = 0; b < count; b++) {
-      gram[3 * a + b] =
-        rows[3 * a] * rows[3 * b] + rows[3 * a + 1] * rows[3 * b + 1] + rows[3 * a + 2] * rows[3 * b + 2];
-    }
-    gram[4 * a] += 1e-9;
-  }
-  // Gaussian elimination; the Gram matrix is symmetric and positive.
-  const y = [residual[0], residual[1], residual[2]];
-  for (let a = 0; a < count; a++) {
-    const pivot = gram[4 * a];
-    if (pivot < 1e-7) return false;
-    for (let b = a + 1; b < count; b++) {
-      const factor = gram[3 * b + a] / pivot;
-      for (let c = a; c < count; c++) gram[3 * b + c] -= factor * gram[3 * a + c];
-      y[b] -= factor * y[a];
-    }
-  }
-  for (let a = count - 1; a >= 0; a--) {
-    for (let c = a + 1; c < count; c++) y[a] -= gram[3 * a + c] * y[c];
-    y[a] /= gram[4 * a];
-  }
-  change.fill(0);
-  for (let k = 0; k < count; k++) for (let a = 0; a < 3; a++) change[a] += rows[3 * k + a] * y[k];
-  return true;
 }

@@ -6,6 +6,7 @@
  * is inconsistent, by the generalised winding number.
  */
 import type { JobContext } from "../job/context.ts";
+import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import { buildAdjacency } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
@@ -38,15 +39,35 @@ export interface DistanceOptions {
 
 export function distanceField(mesh: TriangleMesh, options: DistanceOptions, ctx: JobContext): DistanceField {
   const grid = gridAroundMesh(mesh, options.stepMm, options.reachMm);
-  const nodeFeature = new Int32Array(nodeCount(grid));
+  const nodeFeature = new Int32Array(ctx.team.buffer(4 * nodeCount(grid)));
   const features = seedFromMesh(mesh, grid, nodeFeature, ctx);
   propagateFeatures(grid, features, nodeFeature, ctx, { name: "field", from: 0.25, to: 0.6 });
   const { inside, disputedNodes } = insideNodes(mesh, grid, ctx);
   ctx.progress("field", 0.8);
-  const distanceMm = measure(mesh, options, grid, features.points, features.owner, nodeFeature, inside, ctx);
-  ctx.progress("field", 1);
+  const { across } = buildAdjacency(mesh);
+  const distanceMm = new Float32Array(ctx.team.buffer(4 * nodeFeature.length));
+  const { points, owner } = features;
+  const shares = runsOf(grid.brickOf.length, SHARES).map(
+    (run): MeasureShare => ({ mesh, across, options, grid, points, owner, nodeFeature, inside, distanceMm, ...run }),
+  );
+  ctx.team.run(measureKernel, shares, (done) => {
+    ctx.checkCancelled();
+    ctx.progress("field", 0.8 + 0.2 * done);
+  });
   return { grid, distanceMm, triangle: nodeFeature, disputedNodes };
 }
+
+interface VoteShare {
+  readonly mesh: TriangleMesh;
+  readonly grid: BrickGrid;
+  readonly axis: number;
+  readonly votes: Uint8Array;
+}
+
+export const voteKernel: Kernel<VoteShare> = {
+  name: "inside votes",
+  run: ({ mesh, grid, axis, votes }) => voteAlong(mesh, grid, axis, votes),
+};
 
 /** One byte a node: 1 inside. */
 function insideNodes(
@@ -54,12 +75,16 @@ function insideNodes(
   grid: BrickGrid,
   ctx: JobContext,
 ): { inside: Uint8Array; disputedNodes: number } {
-  const votes = new Uint8Array(nodeCount(grid));
-  for (let axis = 0; axis < 3; axis++) {
+  const shares = [0, 1, 2].map((axis): VoteShare => {
+    const votes = new Uint8Array(ctx.team.buffer(nodeCount(grid)));
+    return { mesh, grid, axis, votes };
+  });
+  ctx.team.run(voteKernel, shares, (done) => {
     ctx.checkCancelled();
-    ctx.progress("field", 0.6 + (0.2 * axis) / 3);
-    voteAlong(mesh, grid, axis, votes);
-  }
+    ctx.progress("field", 0.6 + 0.2 * done);
+  });
+  const [votes, ...rest] = shares.map((share) => share.votes);
+  for (const other of rest) for (let n = 0; n < votes.length; n++) votes[n] += other[n];
   const disputed: number[] = [];
   for (let n = 0; n < votes.length; n++) {
     const yes = votes[n] & 3;
@@ -76,23 +101,32 @@ function insideNodes(
   return { inside: votes, disputedNodes: disputed.length };
 }
 
-/** Distances in mm; `nodeFeature` is turned from feature numbers into triangle numbers on the way. */
-function measure(
-  mesh: TriangleMesh,
-  options: DistanceOptions,
-  grid: BrickGrid,
-  points: Float32Array,
-  owner: Int32Array,
-  nodeFeature: Int32Array,
-  inside: Uint8Array,
-  ctx: JobContext,
-): Float32Array {
-  const { across } = buildAdjacency(mesh);
-  const distanceMm = new Float32Array(nodeFeature.length);
+/** The nodes of the bricks in slots `from` to `to`. */
+interface MeasureShare {
+  readonly mesh: TriangleMesh;
+  readonly across: Int32Array;
+  readonly options: DistanceOptions;
+  readonly grid: BrickGrid;
+  /** Features and the triangles they lie on. */
+  readonly points: Float32Array;
+  readonly owner: Int32Array;
+  /** In: feature numbers; out: triangle numbers. */
+  readonly nodeFeature: Int32Array;
+  readonly inside: Uint8Array;
+  /** Out: mm. */
+  readonly distanceMm: Float32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const measureKernel: Kernel<MeasureShare> = { name: "distances", run: measure };
+
+function measure(share: MeasureShare): void {
+  const { mesh, across, options, grid, points, owner, nodeFeature, inside, distanceMm, from, to } = share;
   const { stepMm: h, originMm: o, bricks, brickOf } = grid;
   const bands = options.exactBandsMm;
   const q = new Float64Array(3);
-  for (let slot = 0; slot < brickOf.length; slot++) {
+  for (let slot = from; slot < to; slot++) {
     const b = brickOf[slot];
     const i0 = (b % bricks[0]) * 8;
     const j0 = (Math.floor(b / bricks[0]) % bricks[1]) * 8;
@@ -107,7 +141,10 @@ function measure(
       const i = i0 + (k & 7);
       const j = j0 + ((k >> 3) & 7);
       const l = k0 + (k >> 6);
-      const rough = h * Math.hypot(points[3 * f] - i, points[3 * f + 1] - j, points[3 * f + 2] - l);
+      const fx = points[3 * f] - i;
+      const fy = points[3 * f + 1] - j;
+      const fz = points[3 * f + 2] - l;
+      const rough = h * Math.sqrt(fx * fx + fy * fy + fz * fz);
       let t = owner[f];
       let d = rough;
       if (rough < 1.5 * h || (!inside[n] && inBands(rough, bands, 0.3 * h))) {
@@ -115,17 +152,12 @@ function measure(
         const y = o[1] + j * h;
         const z = o[2] + l * h;
         t = walkToClosest(q, mesh, across, t, x, y, z);
-        d = Math.hypot(q[0] - x, q[1] - y, q[2] - z);
+        d = Math.sqrt((q[0] - x) ** 2 + (q[1] - y) ** 2 + (q[2] - z) ** 2);
       }
       nodeFeature[n] = t;
       distanceMm[n] = inside[n] ? -d : d;
     }
-    if ((slot & 0x1ff) === 0) {
-      ctx.checkCancelled();
-      ctx.progress("field", 0.8 + (0.2 * slot) / brickOf.length);
-    }
   }
-  return distanceMm;
 }
 
 function inBands(distance: number, bands: readonly (readonly [number, number])[], slack: number): boolean {

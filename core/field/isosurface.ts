@@ -15,25 +15,39 @@ const BLOCK = BRICK + 1;
 /**
  * @param values field per node; negative inside
  * @param level the surface is where values = level
+ * @param ranges the values' ranges, where several levels of one field are read
  * @returns triangles in world mm facing outwards (towards greater values)
  */
-export function isosurface(grid: BrickGrid, values: Float32Array, level: number, ctx: JobContext): TriangleMesh {
+export function isosurface(
+  grid: BrickGrid,
+  values: Float32Array,
+  level: number,
+  ctx: JobContext,
+  ranges: BrickRanges = brickRanges(values),
+): TriangleMesh {
   const vertices = new FloatList();
   const triangles = new IndexList();
   /** Vertex numbers on the three edges leaving each node upwards, for bricks that need them. */
   const edgeVertices = new Map<number, Int32Array>();
   const block = new Float32Array(BLOCK ** 3);
+  const below = new Int32Array(BLOCK * BLOCK);
+  const missing = new Int32Array(BLOCK * BLOCK);
   const corner = new Int32Array(3);
   const vertexOfEdge = new Int32Array(12);
   for (let slot = 0; slot < grid.brickOf.length; slot++) {
     if ((slot & 0xff) === 0) ctx.checkCancelled();
-    if (!crosses(values, slot, level) && !neighbourCrosses(grid, values, slot, level)) continue;
-    const size = loadBlock(grid, values, slot, level, block, corner);
-    for (let z = 0; z < size[2]; z++) {
-      for (let y = 0; y < size[1]; y++) {
-        for (let x = 0; x < size[0]; x++) {
-          const at = x + BLOCK * (y + BLOCK * z);
-          const mask = maskAt(block, at);
+    if (!mayCross(grid, ranges, slot, level)) continue;
+    loadBlock(grid, values, slot, level, block, corner);
+    rowBits(block, below, missing);
+    for (let z = 0; z < BRICK; z++) {
+      for (let y = 0; y < BRICK; y++) {
+        const row = y + BLOCK * z;
+        const [r0, r1, r2, r3] = [below[row], below[row + 1], below[row + BLOCK], below[row + BLOCK + 1]];
+        if (r0 === r1 && r0 === r2 && r0 === r3 && (r0 === 0 || r0 === ALL)) continue;
+        const gone = missing[row] | missing[row + 1] | missing[row + BLOCK] | missing[row + BLOCK + 1];
+        for (let x = 0; x < BRICK; x++) {
+          if ((gone >> x) & 3) continue;
+          const mask = ((r0 >> x) & 3) | (((r1 >> x) & 3) << 2) | (((r2 >> x) & 3) << 4) | (((r3 >> x) & 3) << 6);
           const table = CUBE_TRIANGLES[mask];
           if (table.length === 0) continue;
           vertexOfEdge.fill(-1);
@@ -53,21 +67,42 @@ export function isosurface(grid: BrickGrid, values: Float32Array, level: number,
   return { positions: vertices.done(), triangles: triangles.done() };
 }
 
-function crosses(values: Float32Array, slot: number, level: number): boolean {
-  const start = slot * BRICK_NODES;
-  const below = values[start] < level;
-  for (let n = start + 1; n < start + BRICK_NODES; n++) if (values[n] < level !== below) return true;
-  return false;
+/** Least and greatest value of every brick's nodes. */
+export interface BrickRanges {
+  readonly least: Float32Array;
+  readonly greatest: Float32Array;
 }
 
-/** Does the sign differ between this brick and an upper neighbour? */
-function neighbourCrosses(grid: BrickGrid, values: Float32Array, slot: number, level: number): boolean {
-  const below = values[slot * BRICK_NODES] < level;
+export function brickRanges(values: Float32Array): BrickRanges {
+  const slots = values.length / BRICK_NODES;
+  const least = new Float32Array(slots);
+  const greatest = new Float32Array(slots);
+  for (let slot = 0; slot < slots; slot++) {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let n = slot * BRICK_NODES; n < (slot + 1) * BRICK_NODES; n++) {
+      const value = values[n];
+      if (value < low) low = value;
+      if (value > high) high = value;
+    }
+    least[slot] = low;
+    greatest[slot] = high;
+  }
+  return { least, greatest };
+}
+
+/** May the level lie in the cells of this brick, which end on the nodes of its upper neighbours? */
+function mayCross(grid: BrickGrid, { least, greatest }: BrickRanges, slot: number, level: number): boolean {
+  let low = least[slot];
+  let high = greatest[slot];
+  if (low < level && high >= level) return true;
   const brick = grid.brickOf[slot];
   for (let c = 1; c < 8; c++) {
     const other = neighbourSlot(grid, brick, c & 1, (c >> 1) & 1, c >> 2);
     if (other < 0) continue;
-    if (values[other * BRICK_NODES] < level !== below || crosses(values, other, level)) return true;
+    low = Math.min(low, least[other]);
+    high = Math.max(high, greatest[other]);
+    if (low < level && high >= level) return true;
   }
   return false;
 }
@@ -80,7 +115,7 @@ function loadBlock(
   level: number,
   block: Float32Array,
   corner: Int32Array,
-): number[] {
+): void {
   const brick = grid.brickOf[slot];
   corner[0] = (brick % grid.bricks[0]) * BRICK;
   corner[1] = (Math.floor(brick / grid.bricks[0]) % grid.bricks[1]) * BRICK;
@@ -101,20 +136,23 @@ function loadBlock(
       }
     }
   }
-  return [BRICK, BRICK, BRICK];
 }
 
-const CORNER_OFFSET = Int32Array.from({ length: 8 }, (_, c) => (c & 1) + BLOCK * (((c >> 1) & 1) + BLOCK * (c >> 2)));
+/** A row of nodes all below the level. */
+const ALL = (1 << BLOCK) - 1;
 
-/** Inside corners of the cell, or 0 when a corner is missing. */
-function maskAt(block: Float32Array, at: number): number {
-  let mask = 0;
-  for (let c = 0; c < 8; c++) {
-    const value = block[at + CORNER_OFFSET[c]];
-    if (value < 0) mask |= 1 << c;
-    else if (Number.isNaN(value)) return 0;
+/** Which nodes of each row along x are below the level, and which are missing: a bit a node. */
+function rowBits(block: Float32Array, below: Int32Array, missing: Int32Array): void {
+  for (let row = 0, at = 0; row < below.length; row++) {
+    let low = 0;
+    let gone = 0;
+    for (let x = 0; x < BLOCK; x++, at++) {
+      if (block[at] < 0) low |= 1 << x;
+      else if (!(block[at] >= 0)) gone |= 1 << x;
+    }
+    below[row] = low;
+    missing[row] = gone;
   }
-  return mask;
 }
 
 /** The vertex on edge e of the cell (x, y, z), made when first met. */

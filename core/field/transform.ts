@@ -8,6 +8,7 @@
  * Precondition: each feature lies in the cell of the node it is seeded at.
  */
 import type { JobContext } from "../job/context.ts";
+import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import type { Features } from "./features.ts";
 import { BRICK, BRICK_NODES, type BrickGrid, neighbourSlot } from "./grid.ts";
 
@@ -26,20 +27,36 @@ export function propagateFeatures(
 ): void {
   for (let axis = 0; axis < 3; axis++) {
     ctx.checkCancelled();
-    ctx.progress(stage.name, stage.from + ((stage.to - stage.from) * axis) / 3);
-    passAlong(axis, grid, features, nodeFeature, ctx);
+    const { points } = features;
+    const shares = runsOf(grid.brickOf.length, SHARES).map((run) => ({ axis, grid, points, nodeFeature, ...run }));
+    const [begin, span] = [stage.from + ((stage.to - stage.from) * axis) / 3, (stage.to - stage.from) / 3];
+    ctx.team.run(passKernel, shares, (done) => {
+      ctx.checkCancelled();
+      ctx.progress(stage.name, begin + span * done);
+    });
   }
-  ctx.progress(stage.name, stage.to);
 }
 
-function passAlong(axis: number, grid: BrickGrid, features: Features, nodeFeature: Int32Array, ctx: JobContext): void {
+/** One pass: the lines that begin in the bricks of slots `from` to `to`. */
+interface PassShare {
+  readonly axis: number;
+  readonly grid: BrickGrid;
+  readonly points: Float32Array;
+  readonly nodeFeature: Int32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const passKernel: Kernel<PassShare> = { name: "transform pass", run: passAlong };
+
+function passAlong({ axis, grid, points, nodeFeature, from, to }: PassShare): void {
   const step = [0, 0, 0];
   step[axis] = 1;
   const longest = grid.bricks[axis] * BRICK;
   const envelope = new Envelope(longest);
   const run: number[] = [];
   const others = [0, 1, 2].filter((a) => a !== axis);
-  for (let slot = 0; slot < grid.brickOf.length; slot++) {
+  for (let slot = from; slot < to; slot++) {
     const brick = grid.brickOf[slot];
     if (neighbourSlot(grid, brick, -step[0], -step[1], -step[2]) >= 0) continue;
     run.length = 0;
@@ -53,7 +70,7 @@ function passAlong(axis: number, grid: BrickGrid, features: Features, nodeFeatur
       for (let u = 0; u < BRICK; u++) {
         const offset = u * STRIDE[others[0]] + v * STRIDE[others[1]];
         envelope.line(
-          features.points,
+          points,
           nodeFeature,
           run,
           offset,
@@ -65,7 +82,6 @@ function passAlong(axis: number, grid: BrickGrid, features: Features, nodeFeatur
         );
       }
     }
-    if ((slot & 0x3ff) === 0) ctx.checkCancelled();
   }
 }
 

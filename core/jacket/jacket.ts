@@ -12,6 +12,7 @@ import { siliconeMassG } from "../materials/silicone.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
+import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
 
 export interface JacketRequest {
@@ -67,9 +68,8 @@ export function makeJacket(piece: TriangleMesh, request: JacketRequest, ctx: Job
   const outer = areaAndVolume(mesh);
   const rimMm3 = request.onBoard ? rimAreaMm2(field.grid, phi, request.rimWidthMm) * t : 0;
   const pieceVolume = areaAndVolume(piece).volumeMm3;
-  const levels = offsetLevels(request.coats, r > 0).map((level) =>
-    areaAndVolume(above(isosurface(field.grid, field.distanceMm, level, ctx))),
-  );
+  const offsets = offsetLevels(request.coats, r > 0);
+  const levels = levelFigures(field.grid, field.distanceMm, offsets, request.onBoard, ctx);
   if (r <= 0) levels.push(outer);
   const plainVolume = levels[levels.length - 1].volumeMm3;
   const streamliningMm3 = Math.max(0, outer.volumeMm3 - plainVolume);

@@ -32,6 +32,12 @@ export function clipAbove(mesh: TriangleMesh, heightMm: number): TriangleMesh {
     return number;
   };
   for (let k = 0; k < t.length; k += 3) {
+    const [za, zb, zc] = [p[3 * t[k] + 2], p[3 * t[k + 1] + 2], p[3 * t[k + 2] + 2]];
+    if (za < heightMm && zb < heightMm && zc < heightMm) continue;
+    if (za >= heightMm && zb >= heightMm && zc >= heightMm) {
+      kept.push3(t[k], t[k + 1], t[k + 2]);
+      continue;
+    }
     const polygon: number[] = [];
     for (let c = 0; c < 3; c++) {
       const a = t[k + c];

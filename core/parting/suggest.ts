@@ -8,7 +8,7 @@ import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { DepthField } from "../survey/depth.ts";
 import { type Direction, dot, frameAcross, normalised, pullDirections } from "../survey/directions.ts";
-import { type SurveyRequest, surveyOne, vertexNormals } from "../survey/survey.ts";
+import { type SurveyRequest, surveyDirections, surveyOne, vertexNormals } from "../survey/survey.ts";
 import { choosePulls } from "./choosePulls.ts";
 import { labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
@@ -75,9 +75,6 @@ export interface SurveyTable {
   readonly cost: Float32Array;
 }
 
-/** Does the survey of some directions; the host may share them out among workers. */
-export type SurveyCrew = (request: SurveyRequest, tick: (done: number) => void) => Promise<Float32Array>;
-
 export interface Suggestion {
   /** The pull of each section; two sections may share one. */
   readonly pulls: readonly Direction[];
@@ -89,14 +86,9 @@ export interface Suggestion {
   readonly handling: number;
 }
 
-export async function surveyPulls(request: SuggestRequest, crew: SurveyCrew, ctx: JobContext): Promise<SurveyTable> {
+export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTable {
   const directions = pullDirections(request.effort.directions, request.boardMm !== null);
-  const survey = surveyRequest(request, directions);
-  const cost = await crew(survey, (done) => {
-    ctx.checkCancelled();
-    ctx.progress("survey", done);
-  });
-  return { directions, cost };
+  return { directions, cost: surveyDirections(surveyRequest(request, directions), ctx) };
 }
 
 function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {

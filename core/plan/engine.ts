@@ -6,14 +6,13 @@ import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
-import { type SearchEffort, type SurveyCrew, THOROUGH } from "../parting/suggest.ts";
+import { type SearchEffort, surveyPulls, THOROUGH } from "../parting/suggest.ts";
 import { shellTakeoff } from "../shell/index.ts";
-import { surveyDirections } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans } from "./offers.ts";
 import { seatPiece } from "./seat.ts";
-import { planSections, type Sections, type SurveyStage, surveyRequestFor, surveyStage } from "./sections.ts";
+import { planSections, type Sections, type SurveyStage, surveyRequestFor } from "./sections.ts";
 
 export interface Piece {
   readonly mesh: TriangleMesh;
@@ -47,14 +46,7 @@ class Stage<T> {
     if (this.held?.key !== key) this.held = { key, value: make() };
     return this.held.value;
   }
-
-  set(key: string, value: T): void {
-    this.held = { key, value };
-  }
 }
-
-/** Does the survey in this thread. */
-export const loneCrew: SurveyCrew = async (request, tick) => surveyDirections(request, tick);
 
 export class PlanEngine {
   private readonly piece = new Stage<Piece>();
@@ -64,12 +56,10 @@ export class PlanEngine {
 
   /**
    * @param raw triangles as the file has them
-   * @param crew shares out the survey
    * @param effort how hard to look for a suggestion
    */
   constructor(
     private readonly raw: TriangleMesh,
-    private readonly crew: SurveyCrew = loneCrew,
     private readonly effort: SearchEffort = THOROUGH,
   ) {}
 
@@ -97,24 +87,20 @@ export class PlanEngine {
   }
 
   /** The survey that a suggestion is looked for in; its table is left out where the pulls are the user's own. */
-  private async surveyFor(document: PlanDocument, stepMm: number, ctx: JobContext): Promise<SurveyStage> {
+  private surveyFor(document: PlanDocument, stepMm: number, ctx: JobContext): SurveyStage {
     const jacket = this.jacketFor(document, stepMm, ctx);
     const { pulls, fillDepthMm } = document.parting;
     const { draftDeg } = document.survey;
     const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
-    if (this.survey.key !== key) {
-      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort);
-      const table = pulls === null ? await surveyStage(request, this.crew, ctx) : null;
-      this.survey.set(key, { request, table });
-    }
     return this.survey.get(key, () => {
-      throw new Error("The survey was lost between two steps.");
+      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort);
+      return { request, table: pulls === null ? surveyPulls(request, ctx) : null };
     });
   }
 
   /** The sections, suggested or for the user's own pulls. */
-  async sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<Sections> {
-    const survey = await this.surveyFor(document, stepMm, ctx);
+  sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Sections {
+    const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
     const { pulls, sections, fillDepthMm } = document.parting;
     const prices = partingPrices(document, rates);
@@ -137,7 +123,7 @@ export class PlanEngine {
     tell?: (plan: ComparedPlan) => Promise<void> | void,
   ): Promise<ComparedPlan[]> {
     const suggested = { ...document, parting: { ...document.parting, pulls: null } };
-    const survey = await this.surveyFor(suggested, stepMm, ctx);
+    const survey = this.surveyFor(suggested, stepMm, ctx);
     const prices = partingPrices(document, rates);
     return comparePlans(survey, prices, (plan) => partingHours(plan, document, rates), ctx, tell);
   }
@@ -147,10 +133,10 @@ export class PlanEngine {
     return this.survey.value?.request.coarse ?? null;
   }
 
-  async run(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Promise<PlanResult> {
+  run(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): PlanResult {
     const piece = this.pieceFor(document, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const sections = await this.sectionsFor(document, rates, stepMm, ctx);
+    const sections = this.sectionsFor(document, rates, stepMm, ctx);
     const warnings = [...piece.report.warnings, ...sections.warnings];
     if (jacket.thicknessMm > 12)
       warnings.push("The jacket is over 12 mm thick: it wastes silicone and will not stretch off easily.");

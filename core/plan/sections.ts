@@ -16,10 +16,8 @@ import {
   type SearchEffort,
   type Suggestion,
   type SuggestRequest,
-  type SurveyCrew,
   type SurveyTable,
   sectionsForPulls,
-  surveyPulls,
   THOROUGH,
 } from "../parting/suggest.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
@@ -91,10 +89,6 @@ export function surveyRequestFor(
     spacingMm: Math.max(jacket.request.stepMm, meanEdge),
     effort,
   };
-}
-
-export async function surveyStage(request: SuggestRequest, crew: SurveyCrew, ctx: JobContext): Promise<SurveyTable> {
-  return surveyPulls(request, crew, ctx);
 }
 
 export interface SectionsRequest {

@@ -3,6 +3,8 @@
  * measured, and their volume falls to the patches it is nearest to: just what a section made of a patch would have to
  * fill. A patch that pays nothing is free from that pull.
  */
+import type { JobContext } from "../job/context.ts";
+import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
 import { type DepthField, depthNode } from "./depth.ts";
@@ -25,15 +27,32 @@ export interface SurveyRequest {
 /** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
 export const DEEP_WEIGHT = 20;
 
+interface SurveyShare {
+  readonly request: SurveyRequest;
+  /** Row of the direction this share surveys. */
+  readonly row: number;
+  /** Out: see `surveyDirections`. */
+  readonly cost: Float32Array;
+}
+
+export const surveyKernel: Kernel<SurveyShare> = {
+  name: "survey",
+  run({ request, row, cost }) {
+    const vertices = request.mesh.positions.length / 3;
+    surveyOne(request, request.directions[row], cost.subarray(row * vertices, (row + 1) * vertices));
+  },
+};
+
 /**
  * @returns weighted lock volume (mm3) of each direction (row) and vertex (column): directions x vertices
  */
-export function surveyDirections(request: SurveyRequest, tick: (done: number) => void = () => {}): Float32Array {
-  const vertices = request.mesh.positions.length / 3;
-  const cost = new Float32Array(request.directions.length * vertices);
-  request.directions.forEach((direction, k) => {
-    surveyOne(request, direction, cost.subarray(k * vertices, (k + 1) * vertices));
-    tick((k + 1) / request.directions.length);
+export function surveyDirections(request: SurveyRequest, ctx: JobContext): Float32Array {
+  const { directions, mesh } = request;
+  const cost = new Float32Array(ctx.team.buffer(4 * directions.length * (mesh.positions.length / 3)));
+  const shares = directions.map((_, row): SurveyShare => ({ request, row, cost }));
+  ctx.team.run(surveyKernel, shares, (done) => {
+    ctx.checkCancelled();
+    ctx.progress("survey", done);
   });
   return cost;
 }

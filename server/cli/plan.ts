@@ -20,7 +20,7 @@ import {
   millimetresPer,
   proposeUnit,
 } from "../../core/units/index.ts";
-import { threadCrew } from "../compute/crew.ts";
+import { threadTeam } from "../compute/team.ts";
 import { PLAN_USAGE, type PlanArguments, readPlanArguments, UsageProblem } from "./arguments.ts";
 import { exportPlan } from "./exportPlan.ts";
 
@@ -73,6 +73,7 @@ async function plan(options: PlanArguments): Promise<void> {
     progress: options.json ? () => {} : progressLine(),
     checkCancelled: () => {},
     nowMs: () => performance.now(),
+    team: threadTeam(),
   };
   const info = await stat(options.file);
   if (info.isDirectory()) throw new UsageProblem(`${options.file} is a folder, not a scan.`);
@@ -84,13 +85,13 @@ async function plan(options: PlanArguments): Promise<void> {
   const rates = options.ratesFile ? await readRates(options.ratesFile) : TYPICAL_RATES;
   const scan = readScan(await readFile(options.file), options.file, ctx);
   const { document, notes } = settleSeat(scan, options);
-  const engine = new PlanEngine(scan.mesh, threadCrew);
+  const engine = new PlanEngine(scan.mesh);
   const piece = engine.pieceFor(document, ctx);
   guardMemory(piece.areaMm2, document, options.stepMm);
   const readDone = performance.now();
   engine.jacketFor(document, options.stepMm, ctx);
   const jacketDone = performance.now();
-  const plain = await engine.run(document, rates, options.stepMm, ctx);
+  const plain = engine.run(document, rates, options.stepMm, ctx);
   const plans = options.compare ? await engine.compare(document, rates, options.stepMm, ctx) : [];
   const result: PlanResult = { ...plain, warnings: [...scan.warnings, ...notes, ...plain.warnings] };
   const done = performance.now();

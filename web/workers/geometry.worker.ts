@@ -7,14 +7,14 @@ import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { thinned } from "../../core/export/thin.ts";
 import { Cancelled, type JobContext } from "../../core/job/context.ts";
-import { dealSurvey, type JobResult, runJob } from "../../core/job/job.ts";
+import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
-import { HASTY, type SurveyCrew } from "../../core/parting/suggest.ts";
+import { HASTY } from "../../core/parting/suggest.ts";
 import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
-import { loneCrew, PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
+import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
@@ -49,27 +49,14 @@ const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
 const OFFER = { width: 150, height: 150 };
 const PLASTER = [232, 226, 214] as const;
 
-/** Shares a survey with a second worker, one core each. */
-const crew: SurveyCrew = async (request, tick) => {
-  const { jobs, gather } = dealSurvey(request, 2);
-  const helper = new Worker(new URL("./job.worker.ts", import.meta.url), { type: "module" });
-  try {
-    const other = new Promise<JobResult>((resolve, reject) => {
-      helper.onmessage = (event) => resolve(event.data as JobResult);
-      helper.onerror = () => reject(new Error("The second geometry worker stopped."));
-    });
-    helper.postMessage(jobs[1]);
-    const own = runJob(jobs[0], tick);
-    return gather(
-      [own, await other].map((result) => {
-        if (!result.ok) throw new Error(result.detail);
-        return result.cost;
-      }),
-    );
-  } finally {
-    helper.terminate();
-  }
-};
+/** A helper for the second core; without shared memory the work is done alone. */
+function startTeam(): Team {
+  if (typeof SharedArrayBuffer === "undefined") return ALONE;
+  const worker = new Worker(new URL("./helper.worker.ts", import.meta.url), { type: "module" });
+  const ready = new Int32Array(new SharedArrayBuffer(4));
+  worker.postMessage(ready);
+  return new SharedTeam([{ ready: () => Atomics.load(ready, 0) === 1, post: (task) => worker.postMessage(task) }]);
+}
 
 /** The plan for a piece that is in millimetres, upright and on its board already. */
 function alreadySeated(document: PlanDocument): PlanDocument {
@@ -98,6 +85,7 @@ class GeometryWorker {
   /** The last settled plan and the key of what it was made from. */
   private last: { readonly key: string; readonly result: PlanResult } | null = null;
   private cancel: Int32Array | null = null;
+  private team: Team | null = null;
 
   /** @param flag shared memory of one int: anything but 0 cancels what runs */
   connect(flag: SharedArrayBuffer | null): void {
@@ -106,8 +94,9 @@ class GeometryWorker {
 
   async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
     return this.guarded(async () => {
+      this.team ??= startTeam();
       const scan = readScan(bytes, name, this.context(onProgress));
-      this.fine = new PlanEngine(scan.mesh, crew);
+      this.fine = new PlanEngine(scan.mesh);
       this.coarse = null;
       const size = boxSize(meshBox(scan.mesh));
       return {
@@ -139,13 +128,8 @@ class GeometryWorker {
       const settledMm = settledStepMm(document, piece.areaMm2);
       const result =
         quality === "settled"
-          ? await this.fine.run(document, rates, settledMm, ctx)
-          : await (await this.coarseEngine(piece.mesh)).run(
-              alreadySeated(document),
-              rates,
-              coarseStepMm(settledMm),
-              ctx,
-            );
+          ? this.fine.run(document, rates, settledMm, ctx)
+          : (await this.coarseEngine(piece.mesh)).run(alreadySeated(document), rates, coarseStepMm(settledMm), ctx);
       if (quality === "settled") this.last = { key, result };
       const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
       return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
@@ -228,7 +212,7 @@ class GeometryWorker {
     if (this.coarse?.from !== piece) {
       this.coarse = {
         from: piece,
-        engine: new PlanEngine(await thinned(piece, COARSE_TRIANGLES, 0.02), loneCrew, HASTY),
+        engine: new PlanEngine(await thinned(piece, COARSE_TRIANGLES, 0.02), HASTY),
       };
     }
     return this.coarse.engine;
@@ -247,6 +231,7 @@ class GeometryWorker {
         if (this.cancel && Atomics.load(this.cancel, 0) !== 0) throw new Cancelled();
       },
       nowMs: () => performance.now(),
+      team: this.team ?? ALONE,
     };
   }
 

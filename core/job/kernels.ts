@@ -1,0 +1,13 @@
+/** The kernels a helper thread can run. A kernel that is to be shared out stands in this list, or its team fails. */
+import { bendKernel, featureKernel } from "../field/closing.ts";
+import { measureKernel, voteKernel } from "../field/distance.ts";
+import { passKernel } from "../field/transform.ts";
+import { levelKernel } from "../jacket/levels.ts";
+import { surveyKernel } from "../survey/survey.ts";
+import type { Kernel } from "./team.ts";
+
+const all = [bendKernel, featureKernel, levelKernel, measureKernel, passKernel, surveyKernel, voteKernel];
+
+export const kernels: ReadonlyMap<string, Kernel<never>> = new Map(
+  all.map((kernel) => [kernel.name, kernel as Kernel<never>]),
+);

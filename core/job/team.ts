@@ -1,0 +1,131 @@
+/**
+ * Threads that share out a kernel's work. A kernel is a plain function over one share of the work; its outputs are
+ * arrays in memory the team can share, each share writing to places of its own. Which thread takes which share never
+ * changes a result: one thread and two give the same bits.
+ *
+ * The caller's thread works too, and waits for the others without leaving the kernel: computations stay plain
+ * functions. (So a team must not be used on a page's own thread.)
+ */
+
+export interface Kernel<Share> {
+  /** Names the kernel to the other threads, see `kernels.ts`. */
+  readonly name: string;
+  readonly run: (share: Share) => void;
+}
+
+export interface Team {
+  /** Threads that work, the caller's among them. */
+  readonly size: number;
+  /** Memory for an array the team writes to or reads, zeroed. */
+  buffer(bytes: number): ArrayBuffer | SharedArrayBuffer;
+  /**
+   * Runs every share once and returns when all are done.
+   * @param tick told the fraction of shares taken
+   */
+  run<Share>(kernel: Kernel<Share>, shares: readonly Share[], tick?: (done: number) => void): void;
+}
+
+/** The caller's thread by itself. */
+export const ALONE: Team = {
+  size: 1,
+  buffer: (bytes) => new ArrayBuffer(bytes),
+  run(kernel, shares, tick) {
+    shares.forEach((share, k) => {
+      kernel.run(share);
+      tick?.((k + 1) / shares.length);
+    });
+  },
+};
+
+/** Another thread, as its host can reach it. */
+export interface Helper {
+  /** Has it loaded its kernels? */
+  ready(): boolean;
+  post(task: Task): void;
+}
+
+/** What a helper is sent: all shares, and the counters by which they are taken. */
+export interface Task {
+  readonly kernel: string;
+  readonly shares: readonly unknown[];
+  readonly counters: SharedArrayBuffer;
+}
+
+/** Places in a task's counters. */
+const NEXT = 0;
+const ENDED = 1;
+const FAILED = 2;
+const COUNTERS = 3;
+
+/** A team over helpers; those not ready yet are left out. */
+export class SharedTeam implements Team {
+  constructor(readonly helpers: readonly Helper[]) {}
+
+  get size(): number {
+    return 1 + this.helpers.length;
+  }
+
+  buffer(bytes: number): SharedArrayBuffer {
+    return new SharedArrayBuffer(bytes);
+  }
+
+  run<Share>(kernel: Kernel<Share>, shares: readonly Share[], tick?: (done: number) => void): void {
+    const helpers = shares.length < 2 ? [] : this.helpers.filter((helper) => helper.ready());
+    if (helpers.length === 0) {
+      ALONE.run(kernel, shares, tick);
+      return;
+    }
+    const counters = new SharedArrayBuffer(4 * COUNTERS);
+    for (const helper of helpers) helper.post({ kernel: kernel.name, shares, counters });
+    const count = new Int32Array(counters);
+    try {
+      takeShares(kernel, shares, count, tick);
+    } catch (error) {
+      // Cancelled: the helpers take no more shares; what they still write nobody reads.
+      Atomics.store(count, NEXT, shares.length);
+      throw error;
+    }
+    for (let ended = Atomics.load(count, ENDED); ended < helpers.length; ended = Atomics.load(count, ENDED)) {
+      Atomics.wait(count, ENDED, ended);
+    }
+    if (Atomics.load(count, FAILED) > 0) throw new Error(`A helper thread failed in ${kernel.name}.`);
+  }
+}
+
+/** Takes shares until none is left. */
+function takeShares<Share>(
+  kernel: Kernel<Share>,
+  shares: readonly Share[],
+  count: Int32Array,
+  tick?: (done: number) => void,
+): void {
+  for (let k = Atomics.add(count, NEXT, 1); k < shares.length; k = Atomics.add(count, NEXT, 1)) {
+    kernel.run(shares[k]);
+    tick?.((k + 1) / shares.length);
+  }
+}
+
+/** What a helper does with a task. */
+export function help(kernels: ReadonlyMap<string, Kernel<never>>, task: Task): void {
+  const count = new Int32Array(task.counters);
+  try {
+    const kernel = kernels.get(task.kernel);
+    if (!kernel) throw new Error(`There is no kernel called ${task.kernel}.`);
+    takeShares(kernel, task.shares as readonly never[], count);
+  } catch {
+    Atomics.add(count, FAILED, 1);
+  }
+  Atomics.add(count, ENDED, 1);
+  Atomics.notify(count, ENDED);
+}
+
+/** Splits 0..count into about `parts` runs of equal length. */
+export function runsOf(count: number, parts: number): { from: number; to: number }[] {
+  const each = Math.max(1, Math.ceil(count / parts));
+  const runs: { from: number; to: number }[] = [];
+  for (let from = 0; from < count; from += each) runs.push({ from, to: Math.min(count, from + each) });
+  return runs;
+}
+
+/** Shares a large piece of work is cut into: enough that no thread waits long for the last. */
+export const SHARES = 16;

@@ -1,0 +1,126 @@
+import { describe, expect, it } from "vitest";
+import { makeJacket } from "../../core/jacket/jacket.ts";
+import { Cancelled, plainContext } from "../../core/job/context.ts";
+import { kernels } from "../../core/job/kernels.ts";
+import { ALONE, help, type Kernel, runsOf, SharedTeam, type Task } from "../../core/job/team.ts";
+import { newPlan } from "../../core/plan/document.ts";
+import { depthField } from "../../core/survey/depth.ts";
+import { pullDirections } from "../../core/survey/directions.ts";
+import { surveyDirections } from "../../core/survey/survey.ts";
+import { mushroom } from "../../core/testing/shapes.ts";
+import { threadTeam } from "./team.ts";
+
+const body = mushroom(40, 120, 90, 30, 64);
+const survey = {
+  mesh: body,
+  depth: depthField(body),
+  directions: pullDirections(24, true),
+  spacingMm: 6,
+  boardMm: 0,
+  fillDepthMm: 40,
+};
+const jacket = {
+  coats: newPlan().jacket.coats,
+  smoothingMm: 20,
+  rimWidthMm: 60,
+  onBoard: true,
+  stepMm: 5,
+};
+
+/** The team with its tasks counted that really go to another thread. */
+function counting(team: SharedTeam): { team: SharedTeam; posted: () => number } {
+  let posted = 0;
+  const helpers = team.helpers.map((helper) => ({
+    ready: helper.ready,
+    post: (task: Task) => {
+      posted++;
+      helper.post(task);
+    },
+  }));
+  return { team: new SharedTeam(helpers), posted: () => posted };
+}
+
+const threads = threadTeam(3);
+const ready = () =>
+  expect.poll(() => threads.helpers.every((helper) => helper.ready()), { timeout: 20_000 }).toBe(true);
+
+describe("a team of threads", () => {
+  it("gives the bits that one thread gives: jacket and survey", async () => {
+    await ready();
+    const { team, posted } = counting(threads);
+    const shared = makeJacket(body, jacket, { ...plainContext, team });
+    const alone = makeJacket(body, jacket, plainContext);
+    expect(posted()).toBeGreaterThan(10);
+    expect(shared.phi).toEqual(new Float32Array(alone.phi));
+    expect(shared.mesh.positions).toEqual(alone.mesh.positions);
+    expect(shared.coats).toEqual(alone.coats);
+    const before = posted();
+    const together = surveyDirections(survey, { ...plainContext, team });
+    expect(posted()).toBeGreaterThan(before);
+    expect(Buffer.from(together.slice().buffer)).toEqual(Buffer.from(surveyDirections(survey, plainContext).buffer));
+  });
+
+  it("is told of a helper's failure", async () => {
+    await ready();
+    const unknown: Kernel<number> = { name: "nobody's kernel", run: () => {} };
+    expect(() => threads.run(unknown, [1, 2, 3])).toThrow(/nobody's kernel/);
+  });
+
+  it("stops taking shares once cancelled, and works again after", async () => {
+    await ready();
+    const survey48 = { ...survey, directions: pullDirections(48, true) };
+    let ticks = 0;
+    const stop = {
+      ...plainContext,
+      team: threads,
+      checkCancelled: () => {
+        if (++ticks === 2) throw new Cancelled();
+      },
+    };
+    expect(() => surveyDirections(survey48, stop)).toThrow(Cancelled);
+    expect(ticks).toBe(2);
+    const after = surveyDirections(survey, { ...plainContext, team: threads });
+    expect(after.slice()).toEqual(surveyDirections(survey, plainContext));
+  });
+});
+
+describe("sharing out", () => {
+  it("covers everything once, in order", () => {
+    for (const [count, parts] of [
+      [0, 4],
+      [1, 4],
+      [7, 3],
+      [16, 16],
+      [1000, 16],
+    ]) {
+      const taken = runsOf(count, parts).flatMap(({ from, to }) =>
+        Array.from({ length: to - from }, (_, k) => from + k),
+      );
+      expect(taken).toEqual(Array.from({ length: count }, (_, k) => k));
+    }
+  });
+
+  it("leaves out helpers that are not ready, and does their work itself", () => {
+    const done: number[] = [];
+    const kernel: Kernel<number> = { name: "own", run: (share) => done.push(share) };
+    const asleep = {
+      ready: () => false,
+      post: () => {
+        throw new Error("It was not ready.");
+      },
+    };
+    new SharedTeam([asleep]).run(kernel, [1, 2, 3]);
+    ALONE.run(kernel, [4]);
+    expect(done).toEqual([1, 2, 3, 4]);
+  });
+
+  it("a helper takes what is left and says when it has ended", () => {
+    const counters = new SharedArrayBuffer(12);
+    const taken: number[] = [];
+    const own = new Map([["own", { name: "own", run: (share: number) => taken.push(share) } as Kernel<never>]]);
+    help(own, { kernel: "own", shares: [5, 6], counters });
+    expect(taken).toEqual([5, 6]);
+    expect([...new Int32Array(counters)].slice(1)).toEqual([1, 0]);
+    expect(kernels.size).toBeGreaterThan(5);
+  });
+});
