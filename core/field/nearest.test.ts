@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
 import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { box, moved, mushroom, sphere } from "../testing/shapes.ts";
@@ -24,7 +25,7 @@ const bodies = { ball: sphere(60, 24), brick: box(120, 80, 160), toadstool: mush
 describe("the nearest field", () => {
   for (const [name, mesh] of Object.entries(bodies)) {
     it(`agrees with every triangle in turn on a ${name}`, () => {
-      const field = new NearestField(mesh, 4);
+      const field = NearestField.about(mesh, 4, ctx);
       const coordinate = tenths(110);
       fc.assert(
         fc.property(coordinate, coordinate, coordinate, (x, y, z) => {
@@ -40,7 +41,7 @@ describe("the nearest field", () => {
 
   it("hands back the point itself, on the triangle it names", () => {
     const mesh = moved(sphere(50, 24), 10, -20, 30);
-    const field = new NearestField(mesh, 3);
+    const field = NearestField.about(mesh, 3, ctx);
     const out = new Float64Array(3);
     const triangle = field.nearest(out, 10, -20, 130);
     expect([...out].map(Math.round)).toEqual([10, -20, 80]);
@@ -51,7 +52,7 @@ describe("the nearest field", () => {
 
   it("is sure of a class only where it is the nearest triangle's own", () => {
     const mesh = sphere(60, 32);
-    const field = new NearestField(mesh, 4);
+    const field = NearestField.about(mesh, 4, ctx);
     const upper = Uint8Array.from({ length: mesh.triangles.length / 3 }, (_, t) => {
       const z = [0, 1, 2].reduce((sum, c) => sum + mesh.positions[3 * mesh.triangles[3 * t + c] + 2], 0);
       return z > 0 ? 1 : 0;

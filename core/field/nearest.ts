@@ -2,8 +2,8 @@
  * The nearest triangle of a mesh for every point of its box: a dense, coarse grid of nearest features, made exact on
  * demand by a walk over the mesh. Answers "whose cell is this point in".
  */
-import { plainContext } from "../job/context.ts";
-import { type Adjacency, buildAdjacency } from "../mesh/adjacency.ts";
+import type { JobContext } from "../job/context.ts";
+import { buildAdjacency } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Features, NO_FEATURE, seedFromMesh } from "./features.ts";
@@ -19,36 +19,55 @@ export interface NodeClasses {
   readonly brick: Int16Array;
 }
 
+/** What a nearest field is made of, as plain data for other threads. */
+export interface NearestData {
+  readonly mesh: TriangleMesh;
+  readonly grid: BrickGrid;
+  /** The triangle nearest each node. */
+  readonly triangle: Int32Array;
+  /** Distance of each node from the mesh, mm: exact to the seed of the cell it was seeded from. */
+  readonly nodeMm: Float32Array;
+  readonly across: Int32Array;
+}
+
 export class NearestField {
+  private readonly mesh: TriangleMesh;
   private readonly grid: BrickGrid;
   private readonly triangle: Int32Array;
-  /** Distance of each node from the mesh, mm: exact to the seed of the cell it was seeded from. */
   private readonly nodeMm: Float32Array;
-  private readonly adjacency: Adjacency;
+  private readonly across: Int32Array;
   private readonly point = new Float64Array(3);
 
-  constructor(
-    private readonly mesh: TriangleMesh,
-    finestMm: number,
-  ) {
+  constructor(readonly data: NearestData) {
+    this.mesh = data.mesh;
+    this.grid = data.grid;
+    this.triangle = data.triangle;
+    this.nodeMm = data.nodeMm;
+    this.across = data.across;
+  }
+
+  /** @param finestMm step of the nodes, where the budget allows it */
+  static about(mesh: TriangleMesh, finestMm: number, ctx: JobContext): NearestField {
     const box = meshBox(mesh);
     const size = boxSize(box);
     const volume = size.reduce((product, s) => product * (s + 4 * finestMm), 1);
     const stepMm = Math.max(finestMm, Math.cbrt(volume / NODE_BUDGET));
     const originMm = box.min.map((m, a) => m - (2.3 + 0.07 * a) * stepMm) as [number, number, number];
     const bricks = size.map((s) => Math.ceil((s / stepMm + 6) / BRICK)) as [number, number, number];
-    this.grid = gridFromActive(originMm, stepMm, bricks, new Uint8Array(bricks[0] * bricks[1] * bricks[2]).fill(1));
-    const nodeFeature = new Int32Array(nodeCount(this.grid));
-    const features = seedFromMesh(mesh, this.grid, nodeFeature, plainContext);
-    propagateFeatures(this.grid, features, nodeFeature, plainContext, { name: "cells", from: 0, to: 1 });
-    this.nodeMm = new Float32Array(nodeFeature.length);
-    for (let n = 0; n < nodeFeature.length; n++) {
-      const f = nodeFeature[n];
-      this.nodeMm[n] = f === NO_FEATURE ? 0 : distanceToFeature(this.grid, n, features, f, this.point);
-      nodeFeature[n] = f === NO_FEATURE ? 0 : features.owner[f];
+    const grid = gridFromActive(originMm, stepMm, bricks, new Uint8Array(bricks[0] * bricks[1] * bricks[2]).fill(1));
+    const triangle = new Int32Array(ctx.team.buffer(4 * nodeCount(grid)));
+    // A stage of its own is not told: it is a step of whatever asks.
+    const quiet = { ...ctx, progress: () => {} };
+    const features = seedFromMesh(mesh, grid, triangle, quiet);
+    propagateFeatures(grid, features, triangle, quiet, { name: "cells", from: 0, to: 1 });
+    const nodeMm = new Float32Array(ctx.team.buffer(4 * triangle.length));
+    const point = new Float64Array(3);
+    for (let n = 0; n < triangle.length; n++) {
+      const f = triangle[n];
+      nodeMm[n] = f === NO_FEATURE ? 0 : distanceToFeature(grid, n, features, f, point);
+      triangle[n] = f === NO_FEATURE ? 0 : features.owner[f];
     }
-    this.triangle = nodeFeature;
-    this.adjacency = buildAdjacency(mesh);
+    return new NearestField({ mesh, grid, triangle, nodeMm, across: buildAdjacency(mesh).across });
   }
 
   /** Spreads a class of each triangle over the field, for `sureClass`. */
@@ -125,7 +144,7 @@ export class NearestField {
   /** The nearest triangle to a point; `out` receives the nearest point. Points off the grid use its edge. */
   nearest(out: Float64Array, x: number, y: number, z: number): number {
     const from = this.triangle[this.nodeBy(x, y, z)];
-    return walkToClosest(out, this.mesh, this.adjacency.across, from, x, y, z);
+    return walkToClosest(out, this.mesh, this.across, from, x, y, z);
   }
 
   /** Distance from a point to the mesh, mm. */

@@ -3,10 +3,20 @@ import { bendKernel, featureKernel } from "../field/closing.ts";
 import { measureKernel, voteKernel } from "../field/distance.ts";
 import { passKernel } from "../field/transform.ts";
 import { levelKernel } from "../jacket/levels.ts";
+import { stretchKernel } from "../release/locks.ts";
 import { surveyKernel } from "../survey/survey.ts";
 import type { Kernel } from "./team.ts";
 
-const all = [bendKernel, featureKernel, levelKernel, measureKernel, passKernel, surveyKernel, voteKernel];
+const all = [
+  bendKernel,
+  featureKernel,
+  levelKernel,
+  measureKernel,
+  passKernel,
+  stretchKernel,
+  surveyKernel,
+  voteKernel,
+];
 
 export const kernels: ReadonlyMap<string, Kernel<never>> = new Map(
   all.map((kernel) => [kernel.name, kernel as Kernel<never>]),

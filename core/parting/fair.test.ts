@@ -1,11 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
+import { plainContext as ctx } from "../job/context.ts";
 import { sphere } from "../testing/shapes.ts";
 import { lineLengthMm, type PartingLine } from "./cut.ts";
 import { fairLine } from "./fair.ts";
 
 const R = 100;
-const nearest = new NearestField(sphere(R, 96), 4);
+const nearest = NearestField.about(sphere(R, 96), 4, ctx);
 
 /** A zigzag of the given reach about the equator. */
 function zigzag(reachMm: number, count = 160): PartingLine {

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
+import { plainContext as ctx } from "../job/context.ts";
 import { sphere } from "../testing/shapes.ts";
 import { choosePulls } from "./choosePulls.ts";
 import { cutSections, lineLengthMm } from "./cut.ts";
@@ -185,7 +186,7 @@ describe("cutting along ties", () => {
       const cut = cutSections(ball, [potential(n), potential(n.map((k) => -k))]);
       expect(cut.lines).toHaveLength(1);
       expect(cut.lines[0].closed).toBe(true);
-      const fair = fairLine(cut.lines[0], 4, new NearestField(ball, 8));
+      const fair = fairLine(cut.lines[0], 4, NearestField.about(ball, 8, ctx));
       expect(lineLengthMm(fair) / (200 * Math.PI)).toBeCloseTo(1, 2);
     }
   });

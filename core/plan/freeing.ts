@@ -9,8 +9,9 @@ import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { sectionPotentials } from "../parting/sections.ts";
+import { Cells } from "../release/cells.ts";
 import { fillField } from "../release/fill.ts";
-import { Cells, measureLock, type SectionLock } from "../release/locks.ts";
+import { measureLocks, type SectionLock } from "../release/locks.ts";
 import { columnFrame, visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
 
@@ -91,23 +92,14 @@ function measured(request: FreeRequest, mesh: TriangleMesh, potentials: Float32A
   const { stepMm, onBoard } = jacket.request;
   const boardMm = onBoard ? 0 : null;
   ctx.checkCancelled();
-  const nearest = new NearestField(mesh, 2 * stepMm);
-  const cells = new Cells(mesh, nearest, potentials);
-  const locks = pulls.map((pull, section) => {
-    ctx.checkCancelled();
-    const residueMm = RESIDUE_STEPS * stepMm;
-    return measureLock({
-      jacket: mesh,
-      cells,
-      section,
-      pull,
-      spacingMm: stepMm,
-      boardMm,
-      fillDepthMm,
-      residueMm,
-      shellMm,
-    });
-  });
+  const nearest = NearestField.about(mesh, 2 * stepMm, ctx);
+  const cells = Cells.of(nearest, potentials);
+  const common = { jacket: mesh, spacingMm: stepMm, boardMm, fillDepthMm, residueMm: RESIDUE_STEPS * stepMm, shellMm };
+  const locks = measureLocks(
+    pulls.map((pull, section) => ({ ...common, pull, section })),
+    cells,
+    ctx,
+  );
   return { mesh, potentials, nearest, cells, locks };
 }
 

@@ -101,7 +101,7 @@ export interface SectionsRequest {
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
   const { coarse } = survey.request;
-  const nearest = new NearestField(coarse, 2 * jacket.request.stepMm);
+  const nearest = NearestField.about(coarse, 2 * jacket.request.stepMm, ctx);
   let best: { readonly suggestion: Suggestion; readonly freed: FreedSections } | null = null;
   for (const suggestion of candidates(survey, request, ctx)) {
     const labelAt = (x: number, y: number, z: number) => suggestion.label[nearestVertex(coarse, nearest, x, y, z)];

@@ -1,27 +1,28 @@
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
+import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../survey/directions.ts";
 import { box, lathe, moved, mushroom, sphere, together } from "../testing/shapes.ts";
-import { barycentric, Cells, type LockRequest, measureLock } from "./locks.ts";
+import { barycentric, Cells } from "./cells.ts";
+import { type LockRequest, measureLocks } from "./locks.ts";
 
 const UP: Direction = [0, 0, 1];
 
 /** Everything belongs to section 0. */
 function wholeCells(mesh: TriangleMesh): Cells {
-  return new Cells(mesh, new NearestField(mesh, 8), [new Float32Array(mesh.positions.length / 3).fill(1)]);
+  return Cells.of(NearestField.about(mesh, 8, ctx), [new Float32Array(mesh.positions.length / 3).fill(1)]);
 }
 
 /** The half with x > 0 is section 0, the other section 1. */
 function halvedCells(mesh: TriangleMesh): Cells {
   const x = Float32Array.from({ length: mesh.positions.length / 3 }, (_, v) => mesh.positions[3 * v]);
-  return new Cells(mesh, new NearestField(mesh, 4), [x, x.map((value) => -value)]);
+  return Cells.of(NearestField.about(mesh, 4, ctx), [x, x.map((value) => -value)]);
 }
 
-const lockOf = (mesh: TriangleMesh, more: Partial<LockRequest> = {}) =>
-  measureLock({
+const lockOf = (mesh: TriangleMesh, { cells, ...more }: Partial<LockRequest & { cells: Cells }> = {}) => {
+  const request: LockRequest = {
     jacket: mesh,
-    cells: wholeCells(mesh),
     section: 0,
     pull: UP,
     spacingMm: 4,
@@ -30,7 +31,9 @@ const lockOf = (mesh: TriangleMesh, more: Partial<LockRequest> = {}) =>
     residueMm: 8,
     shellMm: 20,
     ...more,
-  });
+  };
+  return measureLocks([request], cells ?? wholeCells(mesh), ctx)[0];
+};
 
 describe("the lock of a section", () => {
   it("is the ring of space under a mushroom's cap, pi (90^2 - 40^2) 200", () => {
@@ -122,7 +125,7 @@ describe("the lock of a section", () => {
     const p = body.positions;
     // Section 1 is the roof; section 0 the floor, whose cell ends half way up.
     const height = Float32Array.from({ length: p.length / 3 }, (_, v) => 200 - p[3 * v + 2]);
-    const cells = new Cells(body, new NearestField(body, 8), [height, height.map((value) => -value)]);
+    const cells = Cells.of(NearestField.about(body, 8, ctx), [height, height.map((value) => -value)]);
     const below = lockOf(body, { cells });
     expect(below.openMm3).toBeGreaterThan(0);
     expect(below.lockMm3 / (200 * 200 * 185)).toBeCloseTo(1, 1);

@@ -6,125 +6,18 @@
  * filled; so are longer ones where the whole lock they are part of lies within the fill depth of the jacket, for a
  * long shallow hollow takes a thin fill. The rest stays open, and the section does not release.
  */
-import type { NearestField, NodeClasses } from "../field/nearest.ts";
+import type { JobContext } from "../job/context.ts";
+import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { labelsOf } from "../parting/sections.ts";
 import { type ColumnFrame, columnFrame, columnPoint, FROM_BACK, visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
+import { Cells, type CellsData } from "./cells.ts";
 import { fillStarts, type Stretch, withoutGrazes } from "./fillable.ts";
 
 /** How much farther from the jacket than its shell a section reaches, by its flanges, mm. */
 const FLANGE_REACH_MM = 25;
 /** Shorter than this share of the spacing is below what the grid can tell. */
 const DEPTH_FLOOR = 0.5;
-
-/** Farther from the jacket than any section reaches, mm. */
-const FAR_MM = 75;
-
-/** Whose cell a point is in. */
-export class Cells {
-  private readonly classOf: Uint8Array;
-  private readonly classes: NodeClasses;
-  private readonly point = new Float64Array(3);
-
-  constructor(
-    private readonly mesh: TriangleMesh,
-    private readonly nearest: NearestField,
-    private readonly potentials: readonly Float32Array[],
-  ) {
-    const label = labelsOf(potentials);
-    const t = mesh.triangles;
-    // 255 marks the triangles a parting line runs through: never sure.
-    this.classOf = Uint8Array.from({ length: t.length / 3 }, (_, k) => {
-      const own = label[t[3 * k]];
-      return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : 255;
-    });
-    this.classes = nearest.classes(this.classOf);
-  }
-
-  /** Section number of the cell of a point (mm). */
-  at(x: number, y: number, z: number): number {
-    const sure = this.nearest.sureClass(this.classes, x, y, z);
-    if (sure >= 0 && sure !== 255) return sure;
-    // Far out the wall between two cells need not be known to better than a node.
-    const far = this.nearest.farTriangle(FAR_MM, x, y, z);
-    if (far >= 0) return this.classOf[far] !== 255 ? this.classOf[far] : this.greatestIn(far);
-    const triangle = this.nearest.nearest(this.point, x, y, z);
-    return this.classOf[triangle] !== 255 ? this.classOf[triangle] : this.greatestAt(triangle);
-  }
-
-  /** The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. */
-  carried(mesh: TriangleMesh): Float32Array[] {
-    const out = this.potentials.map(() => new Float32Array(mesh.positions.length / 3));
-    const t = this.mesh.triangles;
-    for (let v = 0; v < mesh.positions.length / 3; v++) {
-      const p = mesh.positions;
-      const triangle = this.nearest.nearest(this.point, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
-      const w = barycentric(this.mesh, triangle, this.point);
-      this.potentials.forEach((potential, s) => {
-        let sum = 0;
-        for (let c = 0; c < 3; c++) sum += w[c] * potential[t[3 * triangle + c]];
-        out[s][v] = sum;
-      });
-    }
-    return out;
-  }
-
-  /** Distance from a point to the jacket, mm; exact where a section could be. */
-  distance(point: Float64Array): number {
-    return this.nearest.distanceNear(FAR_MM, point[0], point[1], point[2]);
-  }
-
-  /** The greatest potential at a triangle's middle. */
-  private greatestIn(triangle: number): number {
-    const { positions: p, triangles: t } = this.mesh;
-    for (let a = 0; a < 3; a++) {
-      this.point[a] =
-        (p[3 * t[3 * triangle] + a] + p[3 * t[3 * triangle + 1] + a] + p[3 * t[3 * triangle + 2] + a]) / 3;
-    }
-    return this.greatestAt(triangle);
-  }
-
-  private greatestAt(triangle: number): number {
-    const w = barycentric(this.mesh, triangle, this.point);
-    const t = this.mesh.triangles;
-    let best = 0;
-    let most = -Infinity;
-    this.potentials.forEach((potential, s) => {
-      const value =
-        w[0] * potential[t[3 * triangle]] +
-        w[1] * potential[t[3 * triangle + 1]] +
-        w[2] * potential[t[3 * triangle + 2]];
-      if (value > most) {
-        most = value;
-        best = s;
-      }
-    });
-    return best;
-  }
-}
-
-/** Weights of a triangle's corners at a point in its plane. */
-export function barycentric(mesh: TriangleMesh, triangle: number, point: Float64Array): [number, number, number] {
-  const { positions: p, triangles: t } = mesh;
-  const a = 3 * t[3 * triangle],
-    b = 3 * t[3 * triangle + 1],
-    c = 3 * t[3 * triangle + 2];
-  const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
-  const v = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
-  const w = [0, 1, 2].map((k) => point[k] - p[a + k]);
-  const inner = (x: number[], y: number[]) => x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
-  const uu = inner(u, u),
-    uv = inner(u, v),
-    vv = inner(v, v),
-    wu = inner(w, u),
-    wv = inner(w, v);
-  const det = uu * vv - uv * uv;
-  if (det <= 1e-20) return [1, 0, 0];
-  const s = (wu * vv - wv * uv) / det;
-  const r = (wv * uu - wu * uv) / det;
-  return [1 - s - r, s, r];
-}
 
 /** A filled stretch of a line. */
 export interface FilledColumn {
@@ -152,7 +45,6 @@ export interface SectionLock {
 
 export interface LockRequest {
   readonly jacket: TriangleMesh;
-  readonly cells: Cells;
   readonly section: number;
   readonly pull: Direction;
   readonly spacingMm: number;
@@ -164,17 +56,68 @@ export interface LockRequest {
   readonly shellMm: number;
 }
 
-export function measureLock(request: LockRequest): SectionLock {
-  const { jacket, cells, section, pull, spacingMm, boardMm, fillDepthMm, residueMm, shellMm } = request;
+/** The stretches of one section's cell, measured by any thread. */
+interface StretchShare {
+  readonly request: LockRequest;
+  readonly cells: CellsData;
+  /** Out: how many there are; more than `figures` has room for when it was too small. */
+  readonly count: Int32Array;
+  /** Out: six figures a stretch, see `Stretch`. */
+  readonly figures: Float64Array;
+}
+
+export const stretchKernel: Kernel<StretchShare> = {
+  name: "lock stretches",
+  run({ request, cells, count, figures }) {
+    const stretches = stretchesOf(request, new Cells(cells));
+    count[0] = stretches.length;
+    if (6 * stretches.length > figures.length) return;
+    stretches.forEach(({ line, to, low, near, lengthMm, thickMm }, k) => {
+      figures.set([line, to, low, near, lengthMm, thickMm], 6 * k);
+    });
+  },
+};
+
+/** Room for stretches at first, by lines of the bundle. */
+const ROOM_PER_LINE = 2;
+
+/** The locks of several sections, one request each, measured side by side. */
+export function measureLocks(requests: readonly LockRequest[], cells: Cells, ctx: JobContext): SectionLock[] {
+  const shareOf = (request: LockRequest, room: number): StretchShare => ({
+    request,
+    cells: cells.data,
+    count: new Int32Array(ctx.team.buffer(4)),
+    figures: new Float64Array(ctx.team.buffer(48 * room)),
+  });
+  const frames = requests.map(({ jacket, pull, spacingMm }) => columnFrame(jacket, pull, spacingMm));
+  let shares = requests.map((request, k) =>
+    shareOf(request, ROOM_PER_LINE * frames[k].bundle.countU * frames[k].bundle.countV),
+  );
+  ctx.team.run(stretchKernel, shares, () => ctx.checkCancelled());
+  const short = shares.filter(({ count, figures }) => 6 * count[0] > figures.length);
+  if (short.length > 0) {
+    const larger = new Map(short.map((share) => [share, shareOf(share.request, share.count[0])]));
+    ctx.team.run(stretchKernel, [...larger.values()], () => ctx.checkCancelled());
+    shares = shares.map((share) => larger.get(share) ?? share);
+  }
+  return shares.map((share, k) => lockOf(share.request, frames[k], stretchesIn(share)));
+}
+
+function stretchesIn({ count, figures }: StretchShare): Stretch[] {
+  return Array.from({ length: count[0] }, (_, k) => {
+    const [line, to, low, near, lengthMm, thickMm] = figures.subarray(6 * k, 6 * k + 6);
+    return { line, to, low, near, lengthMm, thickMm };
+  });
+}
+
+function stretchesOf(request: LockRequest, cells: Cells): Stretch[] {
+  const { jacket, section, pull, spacingMm, boardMm, residueMm, shellMm } = request;
   const reachMm = shellMm + FLANGE_REACH_MM;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
-  const pending: [number, number, number, number][] = [];
   const frame = columnFrame(jacket, pull, spacingMm);
   visitColumns(jacket, frame, boardMm, (line, from, to, first) => {
-    if (to - from > DEPTH_FLOOR * spacingMm) pending.push([line, from, to, first]);
-  });
-  for (const [line, from, to, first] of pending) {
+    if (to - from <= DEPTH_FLOOR * spacingMm) return;
     const samples = Math.max(1, Math.ceil((to - from) / spacingMm));
     const each = (to - from) / samples;
     let low = Number.NaN;
@@ -195,18 +138,17 @@ export function measureLock(request: LockRequest): SectionLock {
         low = k === 0 ? from : cellEdge(cells, section, frame, line, from + (k - 0.5) * each, each, point);
       length += length === 0 ? from + (k + 1) * each - low : each;
     }
-    if (reached && to - low > DEPTH_FLOOR * spacingMm) {
-      if (first === FROM_BACK && low === from) thickMm = Infinity;
-      stretches.push({
-        line,
-        to,
-        low,
-        near: Math.max(low, Number.isNaN(near) ? to - spacingMm : near),
-        lengthMm: length,
-        thickMm,
-      });
-    }
-  }
+    if (!reached || to - low <= DEPTH_FLOOR * spacingMm) return;
+    if (first === FROM_BACK && low === from) thickMm = Infinity;
+    const nearMm = Math.max(low, Number.isNaN(near) ? to - spacingMm : near);
+    stretches.push({ line, to, low, near: nearMm, lengthMm: length, thickMm });
+  });
+  return stretches;
+}
+
+/** What the stretches of a section's cell come to. */
+function lockOf(request: LockRequest, frame: ColumnFrame, stretches: readonly Stretch[]): SectionLock {
+  const { fillDepthMm, residueMm, spacingMm } = request;
   const kept = withoutGrazes(stretches, frame, fillDepthMm);
   const rough = withoutGrazes(stretches, frame, residueMm);
   const smooth = rough.map(({ low, to, thickMm }) => Math.max(to - low, thickMm) <= residueMm);

@@ -1,12 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
+import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { cutSections } from "../parting/cut.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { sphere } from "../testing/shapes.ts";
-import { Cells } from "./locks.ts";
+import { Cells } from "./cells.ts";
 import { type BlockRequest, findBlocks, orderOf } from "./order.ts";
 
 describe("the order of taking apart", () => {
@@ -65,7 +66,7 @@ describe("who blocks whom", () => {
     );
     const mesh: TriangleMesh = ball;
     const { skins } = cutSections(mesh, potentials);
-    const cells = new Cells(mesh, new NearestField(mesh, 4), potentials);
+    const cells = Cells.of(NearestField.about(mesh, 4, ctx), potentials);
     return {
       skins,
       pulls,

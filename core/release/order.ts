@@ -7,7 +7,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type DepthField, depthNode } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
-import type { Cells } from "./locks.ts";
+import type { Cells } from "./cells.ts";
 
 export interface Block {
   readonly section: number;

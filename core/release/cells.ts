@@ -1,0 +1,127 @@
+/**
+ * The cells of the sections: every point outside the jacket belongs to the section whose patch of the jacket is
+ * nearest to it.
+ */
+import { type NearestData, NearestField, type NodeClasses } from "../field/nearest.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { labelsOf } from "../parting/sections.ts";
+
+/** Farther from the jacket than any section reaches, mm. */
+const FAR_MM = 75;
+
+/** What cells are made of, as plain data for other threads. */
+export interface CellsData {
+  readonly nearest: NearestData;
+  readonly potentials: readonly Float32Array[];
+  /** Section of each triangle, 255 where a line runs through it. */
+  readonly classOf: Uint8Array;
+  readonly classes: NodeClasses;
+}
+
+/** Whose cell a point is in. */
+export class Cells {
+  private readonly mesh: TriangleMesh;
+  private readonly nearest: NearestField;
+  private readonly point = new Float64Array(3);
+
+  constructor(readonly data: CellsData) {
+    this.mesh = data.nearest.mesh;
+    this.nearest = new NearestField(data.nearest);
+  }
+
+  /** @param potentials of each section on the vertices of the field's mesh */
+  static of(nearest: NearestField, potentials: readonly Float32Array[]): Cells {
+    const label = labelsOf(potentials);
+    const t = nearest.data.mesh.triangles;
+    // 255 marks the triangles a parting line runs through: never sure.
+    const classOf = Uint8Array.from({ length: t.length / 3 }, (_, k) => {
+      const own = label[t[3 * k]];
+      return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : 255;
+    });
+    return new Cells({ nearest: nearest.data, potentials, classOf, classes: nearest.classes(classOf) });
+  }
+
+  /** Section number of the cell of a point (mm). */
+  at(x: number, y: number, z: number): number {
+    const { classes, classOf } = this.data;
+    const sure = this.nearest.sureClass(classes, x, y, z);
+    if (sure >= 0 && sure !== 255) return sure;
+    // Far out the wall between two cells need not be known to better than a node.
+    const far = this.nearest.farTriangle(FAR_MM, x, y, z);
+    if (far >= 0) return classOf[far] !== 255 ? classOf[far] : this.greatestIn(far);
+    const triangle = this.nearest.nearest(this.point, x, y, z);
+    return classOf[triangle] !== 255 ? classOf[triangle] : this.greatestAt(triangle);
+  }
+
+  /** The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. */
+  carried(mesh: TriangleMesh): Float32Array[] {
+    const out = this.data.potentials.map(() => new Float32Array(mesh.positions.length / 3));
+    const t = this.mesh.triangles;
+    for (let v = 0; v < mesh.positions.length / 3; v++) {
+      const p = mesh.positions;
+      const triangle = this.nearest.nearest(this.point, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+      const w = barycentric(this.mesh, triangle, this.point);
+      this.data.potentials.forEach((potential, s) => {
+        let sum = 0;
+        for (let c = 0; c < 3; c++) sum += w[c] * potential[t[3 * triangle + c]];
+        out[s][v] = sum;
+      });
+    }
+    return out;
+  }
+
+  /** Distance from a point to the jacket, mm; exact where a section could be. */
+  distance(point: Float64Array): number {
+    return this.nearest.distanceNear(FAR_MM, point[0], point[1], point[2]);
+  }
+
+  /** The greatest potential at a triangle's middle. */
+  private greatestIn(triangle: number): number {
+    const { positions: p, triangles: t } = this.mesh;
+    for (let a = 0; a < 3; a++) {
+      this.point[a] =
+        (p[3 * t[3 * triangle] + a] + p[3 * t[3 * triangle + 1] + a] + p[3 * t[3 * triangle + 2] + a]) / 3;
+    }
+    return this.greatestAt(triangle);
+  }
+
+  private greatestAt(triangle: number): number {
+    const w = barycentric(this.mesh, triangle, this.point);
+    const t = this.mesh.triangles;
+    let best = 0;
+    let most = -Infinity;
+    this.data.potentials.forEach((potential, s) => {
+      const value =
+        w[0] * potential[t[3 * triangle]] +
+        w[1] * potential[t[3 * triangle + 1]] +
+        w[2] * potential[t[3 * triangle + 2]];
+      if (value > most) {
+        most = value;
+        best = s;
+      }
+    });
+    return best;
+  }
+}
+
+/** Weights of a triangle's corners at a point in its plane. */
+export function barycentric(mesh: TriangleMesh, triangle: number, point: Float64Array): [number, number, number] {
+  const { positions: p, triangles: t } = mesh;
+  const a = 3 * t[3 * triangle],
+    b = 3 * t[3 * triangle + 1],
+    c = 3 * t[3 * triangle + 2];
+  const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
+  const v = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
+  const w = [0, 1, 2].map((k) => point[k] - p[a + k]);
+  const inner = (x: number[], y: number[]) => x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
+  const uu = inner(u, u),
+    uv = inner(u, v),
+    vv = inner(v, v),
+    wu = inner(w, u),
+    wv = inner(w, v);
+  const det = uu * vv - uv * uv;
+  if (det <= 1e-20) return [1, 0, 0];
+  const s = (wu * vv - wv * uv) / det;
+  const r = (wv * uu - wu * uv) / det;
+  return [1 - s - r, s, r];
+}
