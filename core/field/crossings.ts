@@ -38,77 +38,112 @@ export function acrossAxes(axis: number): [number, number] {
 }
 
 export function lineCrossings(mesh: TriangleMesh, bundle: LineBundle): LineCrossings {
-  const start = new Uint32Array(bundle.countU * bundle.countV + 1);
-  visitCrossings(mesh, bundle, (line) => {
-    start[line + 1]++;
-  });
-  for (let line = 1; line < start.length; line++) start[line] += start[line - 1];
-  const total = start[start.length - 1];
-  const place = new Float32Array(total);
-  const sign = new Int8Array(total);
-  const triangle = new Int32Array(total);
-  const filled = new Uint32Array(start.length - 1);
-  visitCrossings(mesh, bundle, (line, at, s, t) => {
+  const lines = bundle.countU * bundle.countV;
+  const { count, line, place: places, sign: signs, triangle: triangles } = crossingsByTriangle(mesh, bundle);
+  const start = new Uint32Array(lines + 1);
+  for (let c = 0; c < count; c++) start[line[c] + 1]++;
+  for (let l = 1; l <= lines; l++) start[l] += start[l - 1];
+  const place = new Float32Array(count);
+  const sign = new Int8Array(count);
+  const triangle = new Int32Array(count);
+  const filled = start.slice(0, lines);
+  for (let c = 0; c < count; c++) {
     // Insertion keeps each line's few crossings sorted.
-    let k = start[line] + filled[line]++;
-    while (k > start[line] && place[k - 1] > at) {
+    const first = start[line[c]];
+    const at = places[c];
+    let k = filled[line[c]]++;
+    while (k > first && place[k - 1] > at) {
       place[k] = place[k - 1];
       sign[k] = sign[k - 1];
       triangle[k] = triangle[k - 1];
       k--;
     }
     place[k] = at;
-    sign[k] = s;
-    triangle[k] = t;
-  });
+    sign[k] = signs[c];
+    triangle[k] = triangles[c];
+  }
   return { start, place, sign, triangle };
 }
 
-function visitCrossings(
-  mesh: TriangleMesh,
-  bundle: LineBundle,
-  visit: (line: number, place: number, sign: number, triangle: number) => void,
-): void {
+/** Crossings as they are met, triangle by triangle. */
+class CrossingList {
+  count = 0;
+  line = new Int32Array(0);
+  place = new Float32Array(0);
+  sign = new Int8Array(0);
+  triangle = new Int32Array(0);
+
+  constructor(capacity: number) {
+    this.grow(capacity);
+  }
+
+  push(line: number, place: number, sign: number, triangle: number): void {
+    if (this.count === this.line.length) this.grow(2 * this.count);
+    const c = this.count++;
+    this.line[c] = line;
+    this.place[c] = place;
+    this.sign[c] = sign;
+    this.triangle[c] = triangle;
+  }
+
+  private grow(capacity: number): void {
+    const larger = <T extends Int8Array | Int32Array | Float32Array>(next: T, held: T): T => {
+      next.set(held);
+      return next;
+    };
+    this.line = larger(new Int32Array(capacity), this.line);
+    this.place = larger(new Float32Array(capacity), this.place);
+    this.sign = larger(new Int8Array(capacity), this.sign);
+    this.triangle = larger(new Int32Array(capacity), this.triangle);
+  }
+}
+
+function crossingsByTriangle(mesh: TriangleMesh, bundle: LineBundle): CrossingList {
   const { positions: p, triangles: t } = mesh;
   const { axis, originU, originV, spacingMm: h, countU, countV } = bundle;
   const [u, v] = acrossAxes(axis);
   const inverse = 1 / h;
+  const list = new CrossingList(Math.max(1024, 2 * countU * countV));
   for (let k = 0; k < t.length; k += 3) {
     const a = 3 * t[k];
     const b = 3 * t[k + 1];
     const c = 3 * t[k + 2];
-    const v0 = Math.max(0, Math.ceil((Math.min(p[a + v], p[b + v], p[c + v]) - originV) * inverse));
-    const v1 = Math.min(countV - 1, Math.floor((Math.max(p[a + v], p[b + v], p[c + v]) - originV) * inverse));
+    const au = p[a + u];
+    const av = p[a + v];
+    const bu = p[b + u];
+    const bv = p[b + v];
+    const cu = p[c + u];
+    const cv = p[c + v];
+    const v0 = Math.max(0, Math.ceil((Math.min(av, bv, cv) - originV) * inverse));
+    const v1 = Math.min(countV - 1, Math.floor((Math.max(av, bv, cv) - originV) * inverse));
     if (v0 > v1) continue;
-    const u0 = Math.max(0, Math.ceil((Math.min(p[a + u], p[b + u], p[c + u]) - originU) * inverse));
-    const u1 = Math.min(countU - 1, Math.floor((Math.max(p[a + u], p[b + u], p[c + u]) - originU) * inverse));
+    const u0 = Math.max(0, Math.ceil((Math.min(au, bu, cu) - originU) * inverse));
+    const u1 = Math.min(countU - 1, Math.floor((Math.max(au, bu, cu) - originU) * inverse));
     for (let j = v0; j <= v1; j++) {
       const y = originV + j * h;
       for (let i = u0; i <= u1; i++) {
         const x = originU + i * h;
-        const eab = edgeSide(p, a, b, u, v, x, y);
-        const ebc = edgeSide(p, b, c, u, v, x, y);
-        const eca = edgeSide(p, c, a, u, v, x, y);
-        const out = eab > 0 && ebc > 0 && eca > 0;
-        if (!out && !(eab < 0 && ebc < 0 && eca < 0)) continue;
+        const eab = a < b ? edgeSide(au, av, bu, bv, x, y) : -edgeSide(bu, bv, au, av, x, y);
+        const ebc = b < c ? edgeSide(bu, bv, cu, cv, x, y) : -edgeSide(cu, cv, bu, bv, x, y);
+        if (eab > 0 !== ebc > 0) continue;
+        const eca = c < a ? edgeSide(cu, cv, au, av, x, y) : -edgeSide(au, av, cu, cv, x, y);
+        const out = eab > 0;
+        if (out !== eca > 0) continue;
         const along = (p[c + axis] * eab + p[a + axis] * ebc + p[b + axis] * eca) / (eab + ebc + eca);
-        visit(i + countU * j, along, out ? -1 : 1, k / 3);
+        list.push(i + countU * j, along, out ? -1 : 1, k / 3);
       }
     }
   }
+  return list;
 }
 
 /**
- * Twice the signed area of (edge, foot), never zero: evaluated from the edge's lower to its higher vertex so that
- * both triangles at the edge see the same figure, a tie going to the positive side.
+ * Twice the signed area of (edge, foot), never zero. The caller gives the edge from its lower to its higher vertex, so
+ * that both triangles at the edge see the same figure, a tie going to the positive side.
  */
-function edgeSide(p: Float32Array, from: number, to: number, u: number, v: number, x: number, y: number): number {
-  const forward = from < to;
-  const a = forward ? from : to;
-  const b = forward ? to : from;
-  let side = (p[b + u] - p[a + u]) * (y - p[a + v]) - (p[b + v] - p[a + v]) * (x - p[a + u]);
-  if (side === 0) side = Number.MIN_VALUE;
-  return forward ? side : -side;
+function edgeSide(fromU: number, fromV: number, toU: number, toV: number, x: number, y: number): number {
+  const side = (toU - fromU) * (y - fromV) - (toV - fromV) * (x - fromU);
+  return side === 0 ? Number.MIN_VALUE : side;
 }
 
 /**
