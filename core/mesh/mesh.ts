@@ -129,3 +129,14 @@ export function transformMesh(
   }
   return { positions: out, triangles: mesh.triangles };
 }
+
+/** Are two meshes the same, number by number? */
+export function sameMesh(a: TriangleMesh, b: TriangleMesh): boolean {
+  return sameNumbers(a.positions, b.positions) && sameNumbers(a.triangles, b.triangles);
+}
+
+function sameNumbers(a: Float32Array | Uint32Array, b: Float32Array | Uint32Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let k = 0; k < a.length; k++) if (a[k] !== b[k]) return false;
+  return true;
+}

@@ -3,7 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 import { queryClient } from "../lib/queries.ts";
-import { router } from "./router.tsx";
+import { fetchAhead, router } from "./router.tsx";
 import "./theme.css";
 
 const root = document.getElementById("root");
@@ -15,3 +15,4 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+fetchAhead();

@@ -1,19 +1,29 @@
 import { createBrowserRouter, Navigate } from "react-router";
-import { CoursePage } from "../course/CoursePage.tsx";
-import { SettingsPage } from "../settings/SettingsPage.tsx";
 import { ShelfPage } from "../shelf/ShelfPage.tsx";
 import { Frame } from "./Frame.tsx";
+import { Opening } from "./Opening.tsx";
 import { LostPage, TroublePage } from "./TroublePage.tsx";
+
+/** The course brings the stage and the charts: loaded apart, so that the shelf is there at once. */
+const course = () => import("../course/CoursePage.tsx");
+const settings = () => import("../settings/SettingsPage.tsx");
+
+/** Fetches the pages that are likely to be asked for next, while nothing else is to be done. */
+export function fetchAhead(): void {
+  const idle = globalThis.requestIdleCallback ?? ((work: () => void) => setTimeout(work, 500));
+  idle(() => void course());
+}
 
 export const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <TroublePage />,
+    hydrateFallbackElement: <Opening />,
     children: [
       { path: "/", element: <ShelfPage /> },
-      { path: "/settings", element: <SettingsPage /> },
+      { path: "/settings", lazy: async () => ({ Component: (await settings()).SettingsPage }) },
       { path: "/pieces/:pieceId", element: <Navigate to="piece" replace /> },
-      { path: "/pieces/:pieceId/:station", element: <CoursePage /> },
+      { path: "/pieces/:pieceId/:station", lazy: async () => ({ Component: (await course()).CoursePage }) },
       { path: "*", element: <LostPage /> },
     ],
   },

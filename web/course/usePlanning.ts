@@ -4,6 +4,7 @@
  */
 import { useCallback, useContext, useEffect, useRef, useState } from "react";
 import type { Piece } from "../../contract/pieces.ts";
+import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { resultKeyText } from "../../core/plan/steps.ts";
@@ -59,7 +60,7 @@ export function usePlanning(piece: Piece): Planning {
     let overtaken = false;
     const show = (next: PlanBundle, how: "coarse" | "settled") => {
       if (overtaken) return;
-      setBundle(next);
+      setBundle((shown) => (shown ? sharing(next, shown) : next));
       setQuality(how);
       if (how === "settled") {
         setBefore(settled.current);
@@ -99,7 +100,7 @@ export function usePlanning(piece: Piece): Planning {
         }
         const next = unpackBundle(answer.value);
         if (next) show(next, how);
-        if (how === "settled" && hash) void keep(hash, answer.value);
+        if (how === "settled" && hash) void geometry.keep(hash, answer.value);
       }
       setProgress(null);
     }, PAUSE_MS);
@@ -155,7 +156,7 @@ async function openScan(
   try {
     const response = await call(`/scans/${piece.scanId}/content`);
     const bytes = new Uint8Array(await response.arrayBuffer());
-    const answer = await geometry.api.open(bytes, piece.scanName, report);
+    const answer = await geometry.open(bytes, piece.scanName, report);
     return answer.ok ? null : answer.message;
   } catch (error) {
     return error instanceof Error ? error.message : "The scan could not be fetched.";
@@ -172,13 +173,15 @@ async function fetchBundle(hash: string): Promise<PlanBundle | null> {
   }
 }
 
-/** Leaves a result for the next one who opens the piece; losing it costs only time. */
-async function keep(hash: string, bytes: Uint8Array): Promise<void> {
-  await call(`/results/${hash}`, {
-    method: "PUT",
-    headers: { "content-type": "application/octet-stream" },
-    body: bytes as Uint8Array<ArrayBuffer>,
-  }).catch(() => undefined);
+/** The next bundle with the meshes of the shown one where they are the same: what has not changed is not drawn anew. */
+function sharing(next: PlanBundle, shown: PlanBundle): PlanBundle {
+  const kept = (mesh: TriangleMesh, held: TriangleMesh | undefined) => (held && sameMesh(mesh, held) ? held : mesh);
+  return {
+    ...next,
+    piece: kept(next.piece, shown.piece),
+    jacket: kept(next.jacket, shown.jacket),
+    skins: next.skins.map((skin, k) => kept(skin, shown.skins[k])),
+  };
 }
 
 /** Hex hash, or null where the page has no crypto (plain http from afar): then nothing is cached. */

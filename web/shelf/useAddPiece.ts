@@ -20,7 +20,7 @@ export function useAddPiece(done: (piece: Piece) => void) {
       const geometry = new Geometry();
       try {
         const bytes = new Uint8Array(await file.arrayBuffer());
-        const facts = await geometry.api.open(
+        const facts = await geometry.open(
           bytes,
           file.name,
           proxied((_stage: string, fraction: number) => setProgress({ what: "Reading the scan", fraction })),

@@ -1,5 +1,5 @@
 import * as Comlink from "comlink";
-import type { GeometryApi } from "./geometry.worker.ts";
+import type { Answer, GeometryApi, ScanFacts } from "./geometry.worker.ts";
 
 export type { Answer, PlanFile, ShownOffer } from "./geometry.worker.ts";
 
@@ -22,6 +22,20 @@ export class Geometry {
   /** Lets the next computation run. */
   clear(): void {
     if (this.flag) Atomics.store(new Int32Array(this.flag), 0, 0);
+  }
+
+  /** Reads a scan. The bytes are given away. */
+  async open(
+    bytes: Uint8Array,
+    name: string,
+    report: (stage: string, fraction: number) => void,
+  ): Promise<Answer<ScanFacts>> {
+    return this.api.open(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]), name, report);
+  }
+
+  /** Leaves a result on the server for the next one who opens the piece. The bytes are given away. */
+  async keep(hash: string, bytes: Uint8Array): Promise<void> {
+    await this.api.keep(hash, Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]));
   }
 
   end(): void {

@@ -22,6 +22,8 @@ import { type Direction, pullDirections } from "../../core/survey/directions.ts"
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
+import { call } from "../lib/http.ts";
+
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
@@ -157,6 +159,15 @@ class GeometryWorker {
       });
       return plans.length;
     });
+  }
+
+  /** Leaves a packed result on the server; losing it costs only time. */
+  async keep(hash: string, bytes: Uint8Array): Promise<void> {
+    await call(`/results/${hash}`, {
+      method: "PUT",
+      headers: { "content-type": "application/octet-stream" },
+      body: bytes as Uint8Array<ArrayBuffer>,
+    }).catch(() => undefined);
   }
 
   /** Is the plan of this key worked out here, so that files can be taken of it? */
