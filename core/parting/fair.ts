@@ -45,7 +45,10 @@ function step(p: Float64Array, closed: boolean, share: number): Float64Array<Arr
 }
 
 /** Points at even distances along the line, about `spacingMm` apart. */
-function resample(line: PartingLine, spacingMm: number): Float32Array {
+export function resample(
+  line: { readonly points: ArrayLike<number>; readonly closed: boolean },
+  spacingMm: number,
+): Float32Array {
   const p = line.points;
   const count = p.length / 3;
   const legs = line.closed ? count : count - 1;

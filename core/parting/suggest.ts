@@ -4,8 +4,10 @@
  * Lloyd 1982). Every section stays one connected piece. What is made least is money: fill, parting line, and locks
  * too deep to fill at a price that drives them out.
  */
-import type { JobContext } from "../job/context.ts";
+import { NearestField } from "../field/nearest.ts";
+import { type JobContext, plainContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { bodyAxes, withBodyAxes } from "../survey/axes.ts";
 import type { DepthField } from "../survey/depth.ts";
 import { type Direction, dot, frameAcross, normalised, pullDirections } from "../survey/directions.ts";
 import { type SurveyRequest, surveyDirections, surveyOne, vertexNormals } from "../survey/survey.ts";
@@ -14,6 +16,7 @@ import { labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from ".
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
 import { mergeRegions, type Neighbours, neighbours, onePerLabel, type Regions, regionsOf } from "./regions.ts";
+import { type Shortened, shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
 
 /** A patch short of the draft is charged as a lock this deep, mm. */
@@ -71,6 +74,8 @@ export interface SuggestRequest {
 
 export interface SurveyTable {
   readonly directions: readonly Direction[];
+  /** The body's own axes, among the directions where they may be pulled along. */
+  readonly axes: readonly Direction[];
   /** directions x vertices of the coarse mesh, mm3. */
   readonly cost: Float32Array;
 }
@@ -87,8 +92,10 @@ export interface Suggestion {
 }
 
 export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTable {
-  const directions = pullDirections(request.effort.directions, request.boardMm !== null);
-  return { directions, cost: surveyDirections(surveyRequest(request, directions), ctx) };
+  const onBoard = request.boardMm !== null;
+  const axes = bodyAxes(request.coarse);
+  const directions = withBodyAxes(pullDirections(request.effort.directions, onBoard), axes, onBoard);
+  return { directions, axes, cost: surveyDirections(surveyRequest(request, directions), ctx) };
 }
 
 function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
@@ -176,6 +183,7 @@ export class PlanSearch {
   private readonly priced: readonly PricedPull[];
   private readonly found = new Map<number, Trial>();
   private readonly exact = new Map<number, Trial>();
+  private nearest: NearestField | null = null;
 
   constructor(
     private readonly request: SuggestRequest,
@@ -203,14 +211,40 @@ export class PlanSearch {
 
   /** The best plan found with at most `sections` sections, handling counted; never dearer than with fewer. */
   best(sections: number, ctx: JobContext): Suggestion {
-    const trial = this.bestTrial(sections, ctx);
-    return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
+    return this.finished(this.bestTrial(sections, ctx));
   }
 
   /** The best plan found with just so many sections: for those who want that many. */
   exactly(sections: number, ctx: JobContext): Suggestion {
-    const trial = this.exactTrial(sections, ctx);
-    return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
+    return this.finished(this.exactTrial(sections, ctx));
+  }
+
+  /** The plan with its lines drawn tight. */
+  private finished(trial: Trial): Suggestion {
+    const suggestion = suggestionOf(trial);
+    const prices = trial.regions.label.map((l) => trial.pulls[l].price);
+    const { label, before, after } = this.tight(suggestion.label, prices);
+    const energy = suggestion.energy - (before - after);
+    return { ...suggestion, label, energy, handling: this.handlingOf(trial) };
+  }
+
+  private tight(label: Uint8Array, prices: readonly Float32Array[]): Shortened {
+    const { coarse: mesh, spacingMm, boardMm } = this.request;
+    const { near } = this.vertices;
+    this.nearest ??= NearestField.about(mesh, 2 * spacingMm, plainContext);
+    const { nearest } = this;
+    const { areasMm2 } = this.pricing;
+    return shortened({
+      mesh,
+      nearest,
+      near,
+      label,
+      prices,
+      areasMm2,
+      linePerMm: linePerMm(this.prices),
+      edgeMm: spacingMm,
+      boardMm,
+    });
   }
 
   private exactTrial(sections: number, ctx: JobContext): Trial {
@@ -310,7 +344,7 @@ export class PlanSearch {
       const chosen = choosePulls(this.table, directions.length, this.patches.graph.vertices, size, keep);
       for (const set of chosen) sets.push(set.pulls);
     }
-    return sections === 2 ? [...sets, ...axisPairs(directions)] : sets;
+    return sections === 2 ? [...sets, ...axisPairs(directions, this.survey.axes)] : sets;
   }
 
   /** Labels and pulls in turn, from a set of pulls. */
@@ -344,6 +378,8 @@ export class PlanSearch {
   private turned(trial: Trial, sections: number, ctx: JobContext): Trial {
     const pulls = trial.regions.label.map((l) => trial.pulls[l]);
     const costs = regionCosts(trial, (r) => pulls[r].price);
+    // Gains below this are the survey's own noise.
+    const least = LEAST_GAIN * trial.energy;
     for (const turnDeg of TURNS_DEG) {
       for (let r = 0; r < pulls.length; r++) {
         for (let side = 0; side < 6 && costs[r] > 0; side++) {
@@ -352,7 +388,7 @@ export class PlanSearch {
           if (this.request.boardMm !== null && pull[2] < 0) continue;
           const candidate = this.pricing.survey(pull);
           const cost = regionCosts(trial, () => candidate.price)[r];
-          if (cost >= costs[r] * 0.99) continue;
+          if (cost >= costs[r] * 0.99 - least) continue;
           costs[r] = cost;
           pulls[r] = candidate;
           break;
@@ -368,21 +404,21 @@ function least(trials: readonly Trial[]): Trial {
   return trials.reduce((best, trial) => (trial.energy < best.energy ? trial : best));
 }
 
+/** A pull is turned for no less than this share of a plan's cost. */
+const LEAST_GAIN = 0.003;
 /** Turns tried on each pull, degrees, coarse to fine. */
 const TURNS_DEG = [5, 2];
 
-/** Pairs of contrary pulls along the axes, where both were surveyed. */
-function axisPairs(directions: readonly Direction[]): (readonly [number, number])[] {
-  const axes: readonly Direction[] = [
-    [0, 0, 1],
-    [1, 0, 0],
-    [0, 1, 0],
-  ];
-  return axes.flatMap((axis) => {
-    const along = directions.findIndex((d) => dot(d, axis) > 1 - 1e-9);
-    const against = directions.findIndex((d) => dot(d, axis) < -1 + 1e-9);
-    return along < 0 || against < 0 ? [] : [[along, against] as const];
-  });
+/** Pairs of contrary pulls along the plain axes and the body's own, where both were surveyed. */
+function axisPairs(directions: readonly Direction[], own: readonly Direction[]): (readonly [number, number])[] {
+  const axes: readonly Direction[] = [[0, 0, 1], [1, 0, 0], [0, 1, 0], ...own];
+  const pairs = new Map<string, readonly [number, number]>();
+  for (const axis of axes) {
+    const along = directions.findIndex((d) => dot(d, axis) > 1 - 1e-7);
+    const against = directions.findIndex((d) => dot(d, axis) < -1 + 1e-7);
+    if (along >= 0 && against >= 0) pairs.set([along, against].sort((a, b) => a - b).join(), [along, against]);
+  }
+  return [...pairs.values()];
 }
 
 /** Labels for the pulls, in at most `sections` connected pieces. */

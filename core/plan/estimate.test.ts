@@ -25,7 +25,7 @@ let result: PlanResult;
 let bundle: PlanBundle;
 beforeAll(async () => {
   const ball = moved(sphere(120, 48), 0, 0, 100);
-  result = await new PlanEngine(ball).run(document, TYPICAL_RATES, 5, ctx);
+  result = new PlanEngine(ball).run(document, TYPICAL_RATES, 5, ctx);
   bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 });
 });
 

@@ -92,6 +92,84 @@ export function capsule(radius: number, length: number, detail = 48): TriangleMe
   return lathe(profile, 2 * detail);
 }
 
+/** A flat-ended cylinder about z, its middle at the origin. */
+export function cylinder(radius: number, length: number, around = 96): TriangleMesh {
+  return lathe(
+    [
+      [0, length / 2],
+      [radius, length / 2],
+      [radius, -length / 2],
+      [0, -length / 2],
+    ],
+    around,
+  );
+}
+
+/** A cylinder standing on z = 0 that leans towards +x: every height is moved over by `lean` times it. */
+export function leaningCylinder(radius: number, height: number, lean: number, around = 96): TriangleMesh {
+  const upright = moved(cylinder(radius, height, around), 0, 0, height / 2);
+  const p = upright.positions;
+  return {
+    positions: p.map((value, k) => (k % 3 === 0 ? value + lean * p[k + 2] : value)),
+    triangles: upright.triangles,
+  };
+}
+
+/** An L lying in the xz plane: `long` along x and z, arms `arm` thick, `deep` along y; the inner corner towards +x +z. */
+export function lBlock(long: number, arm: number, deep: number): TriangleMesh {
+  const outline: [number, number][] = [
+    [0, 0],
+    [long, 0],
+    [long, arm],
+    [arm, arm],
+    [arm, long],
+    [0, long],
+  ];
+  return prism(
+    outline,
+    [
+      [0, 1, 2],
+      [0, 2, 3],
+      [0, 3, 4],
+      [0, 4, 5],
+    ],
+    deep,
+  );
+}
+
+/** A flat outline in xz (anticlockwise seen from -y), cut into the given triangles, made `deep` along y. */
+function prism(outline: readonly (readonly [number, number])[], cut: readonly (readonly number[])[], deep: number) {
+  const at = (k: number, side: number): P3 => [outline[k][0], (side * deep) / 2, outline[k][1]];
+  const soup: P3[] = [];
+  for (const [a, b, c] of cut) soup.push(at(a, -1), at(b, -1), at(c, -1), at(a, 1), at(c, 1), at(b, 1));
+  outline.forEach((_, k) => {
+    const n = (k + 1) % outline.length;
+    soup.push(at(k, -1), at(k, 1), at(n, 1), at(k, -1), at(n, 1), at(n, -1));
+  });
+  return fromSoup(soup);
+}
+
+/** Two elliptic cylinders on top of each other, the upper turned by `twistDeg`; on z = 0. */
+export function twistedStack(long: number, short: number, each: number, twistDeg: number, around = 96): TriangleMesh {
+  const ellipse = (z: number, deg: number, s: number): P3 => {
+    const a = (2 * Math.PI * (s % around)) / around;
+    const [x, y] = [long * Math.cos(a), short * Math.sin(a)];
+    const [c, d] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+    return [c * x - d * y, d * x + c * y, z];
+  };
+  const block = (from: number, to: number, deg: number): TriangleMesh => {
+    const soup: P3[] = [];
+    for (let s = 0; s < around; s++) {
+      const [a, b] = [ellipse(from, deg, s), ellipse(from, deg, s + 1)];
+      const [c, d] = [ellipse(to, deg, s + 1), ellipse(to, deg, s)];
+      soup.push(a, b, c, a, c, d, [0, 0, from], b, a, [0, 0, to], d, c);
+    }
+    return fromSoup(soup);
+  };
+  // They run into each other a little, so that no gap is left between.
+  return together(block(0, each + 1, 0), block(each, 2 * each, twistDeg));
+}
+
 export function fromSoup(points: readonly P3[]): TriangleMesh {
   const positions = Float32Array.from(points.flat());
   return weld({ positions, triangles: Uint32Array.from({ length: points.length }, (_, k) => k) }, 1e-4);
