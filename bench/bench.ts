@@ -12,11 +12,12 @@ import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
-import { surveyPulls, THOROUGH } from "../core/parting/suggest.ts";
+import { surveyPulls, THOROUGH } from "../core/parting/request.ts";
 import { newPlan } from "../core/plan/document.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
 import { planSections, surveyRequestFor } from "../core/plan/sections.ts";
 import { threadTeam } from "../server/compute/team.ts";
+import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
 
 const ctx = { ...plainContext, nowMs: () => performance.now(), team: threadTeam() };
 const plan = newPlan();
@@ -154,11 +155,24 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
   }
 }
 
+const partingRows: PartingRow[] = [];
+const reportParting = (row: PartingRow) => {
+  partingRows.push(row);
+  const ratio = row.ratio === null ? "" : `${row.ratio.toFixed(3)}`;
+  process.stdout.write(
+    `${row.stage.padEnd(34)} ${row.size.padEnd(28)} ${String(Math.round(row.ms)).padStart(7)} ms  ${ratio}\n`,
+  );
+};
+benchGraphCut(reportParting);
+benchDemoPieces(ctx, reportParting);
 await benchScan(250, [8, 4]);
 await benchScan(500, [8, 4]);
 await benchScan(1000, [8, 4, 2]);
 mkdirSync("bench-results", { recursive: true });
-writeFileSync("bench-results/bench.json", JSON.stringify({ memoryBytes: process.memoryUsage.rss(), rows }, null, 2));
+writeFileSync(
+  "bench-results/bench.json",
+  JSON.stringify({ memoryBytes: process.memoryUsage.rss(), rows, partingRows }, null, 2),
+);
 process.stdout.write(
   `Peak resident memory about ${Math.round(process.memoryUsage.rss() / 1e6)} MB; written to bench-results/bench.json\n`,
 );

@@ -7,8 +7,9 @@ import type { Direction } from "../survey/directions.ts";
 import { DEEP_WEIGHT, surveyOne } from "../survey/survey.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
 import { type CostParts, costParts, type PartingPrices, type PricedPlan, totalCost } from "./price.ts";
+import type { SuggestRequest } from "./request.ts";
 import { sectionPotentials } from "./sections.ts";
-import type { Suggestion, SuggestRequest } from "./suggest.ts";
+import type { Suggestion } from "./trial.ts";
 
 export interface PlanOffer {
   readonly sections: readonly {

@@ -6,168 +6,17 @@
  */
 import { NearestField } from "../field/nearest.ts";
 import { type JobContext, plainContext } from "../job/context.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
-import { bodyAxes, withBodyAxes } from "../survey/axes.ts";
-import type { DepthField } from "../survey/depth.ts";
-import { type Direction, dot, frameAcross, normalised, pullDirections } from "../survey/directions.ts";
-import { type SurveyRequest, surveyDirections, surveyOne, vertexNormals } from "../survey/survey.ts";
+import { type Direction, dot, frameAcross, normalised } from "../survey/directions.ts";
 import { choosePulls } from "./choosePulls.ts";
-import { labellingEnergy, labelVertices, type VertexGraph, vertexGraph } from "./labelling.ts";
+import { labellingEnergy, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
-import { mergeRegions, type Neighbours, neighbours, onePerLabel, type Regions, regionsOf } from "./regions.ts";
+import { type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
+import type { Regions } from "./regions.ts";
+import type { SuggestRequest, SurveyTable } from "./request.ts";
 import { type Shortened, shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
-
-/** A patch short of the draft is charged as a lock this deep, mm. */
-const DRAFT_DEPTH_MM = 12;
-
-/** How hard to look for a plan. */
-export interface SearchEffort {
-  /** Pulls surveyed. */
-  readonly directions: number;
-  /** Vertices the survey's mesh should have. */
-  readonly vertices: number;
-  /** Pull sets the search starts from. */
-  readonly starts: number;
-  /** Turns of labels and pulls after the first. */
-  readonly turns: number;
-  /** Plans of the search that are worked out on the vertices. */
-  readonly finalists: number;
-  /** Times locks are filled and measured again, at most. */
-  readonly fillRounds: number;
-  /** Is it worked out who blocks whom? */
-  readonly order: boolean;
-}
-
-/** For the plan that is kept: lines to a centimetre, a few seconds. */
-export const THOROUGH: SearchEffort = {
-  directions: 200,
-  vertices: 26_000,
-  starts: 4,
-  turns: 4,
-  finalists: 3,
-  fillRounds: 3,
-  order: true,
-};
-/** For a first glance. */
-export const HASTY: SearchEffort = {
-  directions: 36,
-  vertices: 3500,
-  starts: 1,
-  turns: 1,
-  finalists: 1,
-  fillRounds: 1,
-  order: false,
-};
-
-export interface SuggestRequest {
-  readonly coarse: TriangleMesh;
-  /** Distances about it. */
-  readonly depth: DepthField;
-  readonly boardMm: number | null;
-  readonly spacingMm: number;
-  readonly fillDepthMm: number;
-  readonly draftDeg: number;
-  readonly effort: SearchEffort;
-}
-
-export interface SurveyTable {
-  readonly directions: readonly Direction[];
-  /** The body's own axes, among the directions where they may be pulled along. */
-  readonly axes: readonly Direction[];
-  /** directions x vertices of the coarse mesh, mm3. */
-  readonly cost: Float32Array;
-}
-
-export interface Suggestion {
-  /** The pull of each section; two sections may share one. */
-  readonly pulls: readonly Direction[];
-  /** Section of each vertex of the coarse mesh. */
-  readonly label: Uint8Array;
-  /** What fill and lines cost by the survey, in the prices' unit; sections' own price is not in it. */
-  readonly energy: number;
-  /** What its sections cost in handling: over the lift limit, over the handling size. */
-  readonly handling: number;
-}
-
-export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTable {
-  const onBoard = request.boardMm !== null;
-  const axes = bodyAxes(request.coarse);
-  const directions = withBodyAxes(pullDirections(request.effort.directions, onBoard), axes, onBoard);
-  return { directions, axes, cost: surveyDirections(surveyRequest(request, directions), ctx) };
-}
-
-function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
-  return {
-    mesh: request.coarse,
-    directions,
-    spacingMm: request.spacingMm,
-    boardMm: request.boardMm,
-    fillDepthMm: request.fillDepthMm,
-    depth: request.depth,
-  };
-}
-
-/** The seams of a graph, priced: what of a labelling stays the same from trial to trial. */
-interface Seams {
-  readonly graph: VertexGraph;
-  readonly near: Neighbours;
-  readonly seamCost: Float32Array;
-}
-
-function seamsOf(graph: VertexGraph, prices: PartingPrices): Seams {
-  return { graph, near: neighbours(graph), seamCost: graph.seamMm.map((mm) => mm * linePerMm(prices)) };
-}
-
-/** Prices pulls on the vertices of the survey's mesh. */
-class Pricing {
-  readonly areasMm2: Float32Array;
-  private readonly normals: Float32Array;
-  private readonly leastFacing: number;
-
-  constructor(
-    private readonly request: SuggestRequest,
-    private readonly prices: PartingPrices,
-  ) {
-    const { normals, areasMm2 } = vertexNormals(request.coarse);
-    this.normals = normals;
-    this.areasMm2 = areasMm2;
-    this.leastFacing = Math.sin((request.draftDeg * Math.PI) / 180);
-  }
-
-  /** The price of a pull at every vertex, from its locks there (mm3). */
-  of(pull: Direction, lockMm3: Float32Array): Float32Array {
-    const { normals: n, areasMm2, leastFacing, prices } = this;
-    const out = new Float32Array(lockMm3.length);
-    for (let v = 0; v < out.length; v++) {
-      const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
-      const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
-      out[v] = prices.fillPerMm3 * (lockMm3[v] + short);
-    }
-    return out;
-  }
-
-  /** Surveys and prices one pull that is not in the table. */
-  survey(pull: Direction): PricedPull {
-    const lock = new Float32Array(this.areasMm2.length);
-    surveyOne(surveyRequest(this.request, []), pull, lock);
-    return { pull, price: this.of(pull, lock) };
-  }
-}
-
-/** A pull and its price at every vertex (or patch). */
-interface PricedPull {
-  readonly pull: Direction;
-  readonly price: Float32Array;
-}
-
-/** A plan in the making: regions whose labels number the pulls. */
-interface Trial {
-  readonly pulls: readonly PricedPull[];
-  readonly regions: Regions;
-  readonly energy: number;
-}
+import { bestPulls, label, regionCosts, type Suggestion, suggestionOf, type Trial } from "./trial.ts";
 
 /** Vertices to a patch of the search. */
 const PATCH_VERTICES = 6;
@@ -217,6 +66,30 @@ export class PlanSearch {
   /** The best plan found with just so many sections: for those who want that many. */
   exactly(sections: number, ctx: JobContext): Suggestion {
     return this.finished(this.exactTrial(sections, ctx));
+  }
+
+  /**
+   * The plan made without looking: the cheapest pair of contrary pulls, parted straight across through the middle. What
+   * a search has to beat.
+   */
+  straightPair(): Suggestion | null {
+    const { directions } = this.survey;
+    const { positions: p } = this.request.coarse;
+    const { areasMm2 } = this.pricing;
+    let best: Trial | null = null;
+    directions.forEach((along, d) => {
+      const against = directions.findIndex((other) => dot(other, along) < -1 + 1e-7);
+      if (against < d) return;
+      const places = Float64Array.from(areasMm2, (_, v) => dot(along, [p[3 * v], p[3 * v + 1], p[3 * v + 2]]));
+      const middle = places.reduce((sum, place, v) => sum + place * areasMm2[v], 0) / sumOf(areasMm2);
+      const pulls = [d, against].map((k): PricedPull => ({ pull: directions[k], price: this.priceOf(k) }));
+      const label = Uint8Array.from(places, (place) => (place >= middle ? 0 : 1));
+      const { graph, seamCost } = this.vertices;
+      const energy = labellingEnergy({ graph, costs: pulls.map(({ price }) => price), seamCost }, label);
+      if (!best || energy < best.energy)
+        best = { pulls, regions: { of: Int32Array.from(label), label: [0, 1] }, energy };
+    });
+    return best ? { ...suggestionOf(best), handling: this.handlingOf(best) } : null;
   }
 
   /** The plan with its lines drawn tight. */
@@ -400,6 +273,10 @@ export class PlanSearch {
   }
 }
 
+function sumOf(values: Float32Array): number {
+  return values.reduce((sum, value) => sum + value, 0);
+}
+
 function least(trials: readonly Trial[]): Trial {
   return trials.reduce((best, trial) => (trial.energy < best.energy ? trial : best));
 }
@@ -421,70 +298,10 @@ function axisPairs(directions: readonly Direction[], own: readonly Direction[]):
   return [...pairs.values()];
 }
 
-/** Labels for the pulls, in at most `sections` connected pieces. */
-function label(seams: Seams, pulls: readonly PricedPull[], sections: number, start?: ArrayLike<number>): Trial {
-  const problem = { graph: seams.graph, costs: pulls.map(({ price }) => price), seamCost: seams.seamCost };
-  const labels = labelVertices(problem, start);
-  const regions = mergeRegions(problem, regionsOf(labels, seams.near), sections);
-  return { pulls, regions, energy: labellingEnergy(problem, labelsOf(regions)) };
-}
-
-function labelsOf(regions: Regions): Uint8Array {
-  return Uint8Array.from(regions.of, (r) => regions.label[r]);
-}
-
-/** For every region the pull that costs it least: one pull a region. */
-function bestPulls(trial: Trial, priced: readonly PricedPull[]): PricedPull[] {
-  const { label } = trial.regions;
-  const best = label.map((l) => trial.pulls[l]);
-  const least = regionCosts(trial, (r) => best[r].price);
-  for (const candidate of priced) {
-    const cost = regionCosts(trial, () => candidate.price);
-    cost.forEach((value, r) => {
-      if (value >= least[r] * (1 - 1e-9)) return;
-      least[r] = value;
-      best[r] = candidate;
-    });
-  }
-  return best;
-}
-
-function regionCosts(trial: Trial, priceOf: (region: number) => Float32Array): number[] {
-  const { of, label } = trial.regions;
-  const prices = label.map((_, r) => priceOf(r));
-  const sums = label.map(() => 0);
-  for (let v = 0; v < of.length; v++) sums[of[v]] += prices[of[v]][v];
-  return sums;
-}
-
 /** A pull tilted by an angle towards one side. */
 export function turnedBy(pull: Direction, turnDeg: number, sideDeg: number): Direction {
   const { u, v } = frameAcross(pull);
   const reach = Math.tan((turnDeg * Math.PI) / 180);
   const [c, s] = [Math.cos((sideDeg * Math.PI) / 180), Math.sin((sideDeg * Math.PI) / 180)];
   return normalised([0, 1, 2].map((a) => pull[a] + reach * (c * u[a] + s * v[a])) as unknown as Direction);
-}
-
-function suggestionOf(trial: Trial): Suggestion {
-  return {
-    pulls: trial.regions.label.map((l) => trial.pulls[l].pull),
-    label: Uint8Array.from(trial.regions.of),
-    energy: trial.energy,
-    handling: 0,
-  };
-}
-
-/** Labels for given pulls: one section a pull, in their order. */
-export function sectionsForPulls(
-  request: SuggestRequest,
-  pulls: readonly Direction[],
-  prices: PartingPrices,
-): Suggestion {
-  const pricing = new Pricing(request, prices);
-  const seams = seamsOf(vertexGraph(request.coarse), prices);
-  const costs = pulls.map((pull) => pricing.survey(pull).price);
-  const problem = { graph: seams.graph, costs, seamCost: seams.seamCost };
-  const regions = onePerLabel(problem, regionsOf(labelVertices(problem), seams.near));
-  const label = labelsOf(regions);
-  return { pulls, label, energy: labellingEnergy(problem, label), handling: 0 };
 }

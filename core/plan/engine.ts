@@ -6,7 +6,7 @@ import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
-import { type SearchEffort, surveyPulls, THOROUGH } from "../parting/suggest.ts";
+import { type SearchEffort, surveyPulls, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";

@@ -8,18 +8,13 @@ import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { fairLine } from "../parting/fair.ts";
+import { sectionsForPulls } from "../parting/givenPulls.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
+import { type SearchEffort, type SuggestRequest, type SurveyTable, THOROUGH } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
-import {
-  PlanSearch,
-  type SearchEffort,
-  type Suggestion,
-  type SuggestRequest,
-  type SurveyTable,
-  sectionsForPulls,
-  THOROUGH,
-} from "../parting/suggest.ts";
+import { PlanSearch } from "../parting/suggest.ts";
+import type { Suggestion } from "../parting/trial.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -123,7 +118,7 @@ function holdingMm3(freed: FreedSections): number {
 /** The plans to prove, cheapest first. */
 function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Suggestion[] {
   const { pulls, sections, prices } = request;
-  if (pulls) return [sectionsForPulls(survey.request, pulls, prices)];
+  if (pulls) return [sectionsForPulls(survey.request, pulls, prices, ctx)];
   if (!survey.table) throw new Error("A suggestion needs a survey first.");
   const search = new PlanSearch(survey.request, survey.table, prices);
   if (sections !== "auto") return [search.exactly(sections, ctx)];

@@ -11,7 +11,7 @@ import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
-import { HASTY } from "../../core/parting/suggest.ts";
+import { HASTY } from "../../core/parting/request.ts";
 import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";

@@ -1,0 +1,95 @@
+/** The search for sections: graph cuts by patches and labels, plans by sections, and what it gains on the demo pieces. */
+import { makeJacket } from "../core/jacket/jacket.ts";
+import type { JobContext } from "../core/job/context.ts";
+import type { TriangleMesh } from "../core/mesh/mesh.ts";
+import { repairScan } from "../core/mesh/repair.ts";
+import { labelVertices, vertexGraph } from "../core/parting/labelling.ts";
+import { offerOf } from "../core/parting/offer.ts";
+import { surveyPulls } from "../core/parting/request.ts";
+import { PlanSearch } from "../core/parting/suggest.ts";
+import { newPlan } from "../core/plan/document.ts";
+import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
+import { surveyRequestFor } from "../core/plan/sections.ts";
+import { pullDirections } from "../core/survey/directions.ts";
+import { DEEP_WEIGHT } from "../core/survey/survey.ts";
+import { sphere } from "../core/testing/shapes.ts";
+import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
+import { makeRelief } from "../demo/pieces/relief.ts";
+import { makeWalrus } from "../demo/pieces/walrus.ts";
+
+const prices = partingPrices(newPlan(), TYPICAL_RATES);
+
+export interface PartingRow {
+  readonly stage: string;
+  readonly size: string;
+  readonly ms: number;
+  /** Against the row before, or against what a naive plan costs; null where there is nothing to compare. */
+  readonly ratio: number | null;
+}
+
+/** Graph cuts over patches and labels, each step twice the one before. */
+export function benchGraphCut(report: (row: PartingRow) => void): void {
+  let last = 0;
+  for (const [detail, labels] of [
+    [70, 8],
+    [100, 8],
+    [141, 8],
+    [141, 4],
+    [141, 2],
+  ]) {
+    const mesh = sphere(500, detail);
+    const problem = cutProblem(mesh, labels);
+    const started = performance.now();
+    labelVertices(problem);
+    const ms = performance.now() - started;
+    const size = `${problem.graph.vertices} patches, ${labels} labels`;
+    report({ stage: "graph cut", size, ms, ratio: last > 0 ? ms / last : null });
+    last = ms;
+  }
+}
+
+/** Patches that want a pull they face, unevenly, so that labels compete everywhere. */
+function cutProblem(mesh: TriangleMesh, labels: number) {
+  const graph = vertexGraph(mesh);
+  const pulls = pullDirections(60, false).slice(3, 3 + labels);
+  const p = mesh.positions;
+  const costs = pulls.map(([x, y, z], l) =>
+    Float32Array.from({ length: graph.vertices }, (_, v) => {
+      const facing = (x * p[3 * v] + y * p[3 * v + 1] + z * p[3 * v + 2]) / 500;
+      return 60 * Math.max(0, 0.4 - facing) * (1 + 0.6 * Math.sin(0.05 * p[3 * v] + l) * Math.sin(0.07 * p[3 * v + 2]));
+    }),
+  );
+  return { graph, costs, seamCost: graph.seamMm };
+}
+
+/** Survey and search on the demo pieces, and their cost against the best contrary pair parted straight across. */
+export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => void): void {
+  const pieces = { lamplighter: makeLamplighter, walrus: makeWalrus, relief: makeRelief };
+  for (const [name, make] of Object.entries(pieces)) {
+    const { mesh } = repairScan(make(), ctx);
+    const { coats } = newPlan().jacket;
+    const jacket = makeJacket(mesh, { coats, smoothingMm: 20, rimWidthMm: 60, onBoard: true, stepMm: 6 }, ctx);
+    const request = surveyRequestFor(jacket, 40, 1, ctx);
+    let started = performance.now();
+    const table = surveyPulls(request, ctx);
+    const pulls = table.directions.length;
+    report({ stage: "survey", size: `${name}, ${pulls} pulls`, ms: performance.now() - started, ratio: null });
+    const search = new PlanSearch(request, table, prices);
+    const costs: number[] = [];
+    for (const count of [2, 3, 4, 5, 6]) {
+      started = performance.now();
+      const { cost } = offerOf(request, search.best(count, ctx), prices);
+      const ms = performance.now() - started;
+      const ratio = costs.length > 0 ? cost / costs[0] : null;
+      costs.push(cost);
+      report({ stage: "best plan", size: `${name}, ${count} sections`, ms, ratio });
+    }
+    started = performance.now();
+    const plain = search.straightPair();
+    if (!plain) continue;
+    const naive = offerOf(request, plain, prices);
+    // What stays locked would still have to be freed: it is charged as the search charges it.
+    const ratio = Math.min(...costs) / (naive.cost + DEEP_WEIGHT * naive.deepMm3 * prices.fillPerMm3);
+    report({ stage: "cost against a straight pair", size: name, ms: performance.now() - started, ratio });
+  }
+}

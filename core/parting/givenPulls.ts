@@ -1,0 +1,31 @@
+/** Sections for the user's own pulls. */
+import { NearestField } from "../field/nearest.ts";
+import type { JobContext } from "../job/context.ts";
+import type { Direction } from "../survey/directions.ts";
+import { labellingEnergy, labelVertices, vertexGraph } from "./labelling.ts";
+import { linePerMm, type PartingPrices } from "./price.ts";
+import { Pricing, seamsOf } from "./pricing.ts";
+import { onePerLabel, regionsOf } from "./regions.ts";
+import type { SuggestRequest } from "./request.ts";
+import { shortened } from "./shorten.ts";
+import { labelsOf, type Suggestion } from "./trial.ts";
+
+/** Labels for given pulls: one section a pull, in their order, with lines drawn tight. */
+export function sectionsForPulls(
+  request: SuggestRequest,
+  pulls: readonly Direction[],
+  prices: PartingPrices,
+  ctx: JobContext,
+): Suggestion {
+  const { coarse: mesh, spacingMm: edgeMm, boardMm } = request;
+  const pricing = new Pricing(request, prices);
+  const { graph, near, seamCost } = seamsOf(vertexGraph(mesh), prices);
+  const costs = pulls.map((pull) => pricing.survey(pull).price);
+  const problem = { graph, costs, seamCost };
+  const loose = labelsOf(onePerLabel(problem, regionsOf(labelVertices(problem), near)));
+  const nearest = NearestField.about(mesh, 2 * edgeMm, ctx);
+  const { areasMm2 } = pricing;
+  const tight = { mesh, nearest, near, prices: costs, areasMm2, linePerMm: linePerMm(prices), edgeMm, boardMm };
+  const { label, before, after } = shortened({ ...tight, label: loose });
+  return { pulls, label, energy: labellingEnergy(problem, loose) - (before - after), handling: 0 };
+}

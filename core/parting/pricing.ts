@@ -1,0 +1,63 @@
+/** What pulls cost at every vertex of the survey's mesh, and what lines cost between them, in money. */
+import type { Direction } from "../survey/directions.ts";
+import { surveyOne, vertexNormals } from "../survey/survey.ts";
+import type { VertexGraph } from "./labelling.ts";
+import { linePerMm, type PartingPrices } from "./price.ts";
+import { type Neighbours, neighbours } from "./regions.ts";
+import { type SuggestRequest, surveyRequest } from "./request.ts";
+
+/** A patch short of the draft is charged as a lock this deep, mm. */
+const DRAFT_DEPTH_MM = 12;
+
+/** The seams of a graph, priced: what of a labelling stays the same from trial to trial. */
+export interface Seams {
+  readonly graph: VertexGraph;
+  readonly near: Neighbours;
+  readonly seamCost: Float32Array;
+}
+
+export function seamsOf(graph: VertexGraph, prices: PartingPrices): Seams {
+  return { graph, near: neighbours(graph), seamCost: graph.seamMm.map((mm) => mm * linePerMm(prices)) };
+}
+
+/** Prices pulls on the vertices of the survey's mesh. */
+export class Pricing {
+  readonly areasMm2: Float32Array;
+  private readonly normals: Float32Array;
+  private readonly leastFacing: number;
+
+  constructor(
+    private readonly request: SuggestRequest,
+    private readonly prices: PartingPrices,
+  ) {
+    const { normals, areasMm2 } = vertexNormals(request.coarse);
+    this.normals = normals;
+    this.areasMm2 = areasMm2;
+    this.leastFacing = Math.sin((request.draftDeg * Math.PI) / 180);
+  }
+
+  /** The price of a pull at every vertex, from its locks there (mm3). */
+  of(pull: Direction, lockMm3: Float32Array): Float32Array {
+    const { normals: n, areasMm2, leastFacing, prices } = this;
+    const out = new Float32Array(lockMm3.length);
+    for (let v = 0; v < out.length; v++) {
+      const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
+      const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
+      out[v] = prices.fillPerMm3 * (lockMm3[v] + short);
+    }
+    return out;
+  }
+
+  /** Surveys and prices one pull that is not in the table. */
+  survey(pull: Direction): PricedPull {
+    const lock = new Float32Array(this.areasMm2.length);
+    surveyOne(surveyRequest(this.request, []), pull, lock);
+    return { pull, price: this.of(pull, lock) };
+  }
+}
+
+/** A pull and its price at every vertex (or patch). */
+export interface PricedPull {
+  readonly pull: Direction;
+  readonly price: Float32Array;
+}

@@ -1,0 +1,84 @@
+/** What a search for sections is given: the survey's mesh, how hard to look, and what each surveyed pull would cost. */
+import type { JobContext } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { bodyAxes, withBodyAxes } from "../survey/axes.ts";
+import type { DepthField } from "../survey/depth.ts";
+import { type Direction, pullDirections } from "../survey/directions.ts";
+import { type SurveyRequest, surveyDirections } from "../survey/survey.ts";
+
+/** How hard to look for a plan. */
+export interface SearchEffort {
+  /** Pulls surveyed. */
+  readonly directions: number;
+  /** Vertices the survey's mesh should have. */
+  readonly vertices: number;
+  /** Pull sets the search starts from. */
+  readonly starts: number;
+  /** Turns of labels and pulls after the first. */
+  readonly turns: number;
+  /** Plans of the search that are worked out on the vertices. */
+  readonly finalists: number;
+  /** Times locks are filled and measured again, at most. */
+  readonly fillRounds: number;
+  /** Is it worked out who blocks whom? */
+  readonly order: boolean;
+}
+
+/** For the plan that is kept: lines to a centimetre, a few seconds. */
+export const THOROUGH: SearchEffort = {
+  directions: 200,
+  vertices: 26_000,
+  starts: 4,
+  turns: 4,
+  finalists: 3,
+  fillRounds: 3,
+  order: true,
+};
+/** For a first glance. */
+export const HASTY: SearchEffort = {
+  directions: 36,
+  vertices: 3500,
+  starts: 1,
+  turns: 1,
+  finalists: 1,
+  fillRounds: 1,
+  order: false,
+};
+
+export interface SuggestRequest {
+  readonly coarse: TriangleMesh;
+  /** Distances about it. */
+  readonly depth: DepthField;
+  readonly boardMm: number | null;
+  readonly spacingMm: number;
+  readonly fillDepthMm: number;
+  readonly draftDeg: number;
+  readonly effort: SearchEffort;
+}
+
+export interface SurveyTable {
+  readonly directions: readonly Direction[];
+  /** The body's own axes, among the directions where they may be pulled along. */
+  readonly axes: readonly Direction[];
+  /** directions x vertices of the coarse mesh, mm3. */
+  readonly cost: Float32Array;
+}
+
+export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTable {
+  const onBoard = request.boardMm !== null;
+  const axes = bodyAxes(request.coarse);
+  const directions = withBodyAxes(pullDirections(request.effort.directions, onBoard), axes, onBoard);
+  return { directions, axes, cost: surveyDirections(surveyRequest(request, directions), ctx) };
+}
+
+/** One survey of the request's mesh. */
+export function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
+  return {
+    mesh: request.coarse,
+    directions,
+    spacingMm: request.spacingMm,
+    boardMm: request.boardMm,
+    fillDepthMm: request.fillDepthMm,
+    depth: request.depth,
+  };
+}

@@ -1,0 +1,77 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { newPlan } from "../plan/document.ts";
+import { partingPrices, TYPICAL_RATES } from "../plan/estimate.ts";
+import { depthField } from "../survey/depth.ts";
+import { lumps, lumpy } from "../testing/random.ts";
+import { sphere } from "../testing/shapes.ts";
+import { vertexGraph } from "./labelling.ts";
+import { neighbours, regionsOf } from "./regions.ts";
+import { HASTY, type SuggestRequest, surveyPulls } from "./request.ts";
+import { PlanSearch } from "./suggest.ts";
+
+const prices = partingPrices(newPlan(), TYPICAL_RATES);
+const ball = sphere(150, 24);
+
+function searchOn(coarse: TriangleMesh): { request: SuggestRequest; search: PlanSearch } {
+  const request: SuggestRequest = {
+    coarse,
+    depth: depthField(coarse),
+    boardMm: null,
+    spacingMm: 14,
+    fillDepthMm: 40,
+    draftDeg: 1,
+    effort: { ...HASTY, directions: 60, starts: 2, turns: 2 },
+  };
+  return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices) };
+}
+
+describe("the search over lumpy bodies", () => {
+  it("is never dearer than the best contrary pair parted straight across", () => {
+    const shares: number[] = [];
+    fc.assert(
+      fc.property(lumps, (waves) => {
+        const { search } = searchOn(lumpy(ball, waves));
+        const plain = search.straightPair();
+        const found = search.best(2, ctx);
+        if (!plain) throw new Error("A floating body has contrary pulls.");
+        expect(found.energy + found.handling).toBeLessThanOrEqual(plain.energy + plain.handling);
+        shares.push(found.energy / plain.energy);
+      }),
+      { numRuns: 12, seed: 21 },
+    );
+    // On most of them it is clearly cheaper.
+    expect(shares.sort((a, b) => a - b)[Math.floor(shares.length / 2)]).toBeLessThan(0.9);
+  });
+
+  it("costs no more with one section more to use, and every section is one piece", () => {
+    fc.assert(
+      fc.property(lumps, (waves) => {
+        const { request, search } = searchOn(lumpy(ball, waves));
+        const near = neighbours(vertexGraph(request.coarse));
+        let before = Infinity;
+        for (const count of [2, 3, 4]) {
+          const plan = search.best(count, ctx);
+          expect(plan.energy + plan.handling).toBeLessThanOrEqual(before * (1 + 1e-6) + 1);
+          expect(plan.pulls.length).toBeLessThanOrEqual(count);
+          expect(regionsOf(plan.label, near).label.length).toBe(plan.pulls.length);
+          before = plan.energy + plan.handling;
+        }
+      }),
+      { numRuns: 6, seed: 22 },
+    );
+  });
+
+  it("hands out just as many sections as are asked for", () => {
+    const { search } = searchOn(
+      lumpy(ball, [
+        [20, 1],
+        [12, 4],
+        [16, 2.2],
+      ]),
+    );
+    for (const count of [2, 3, 4, 5, 6]) expect(new Set(search.exactly(count, ctx).label).size).toBe(count);
+  });
+});
