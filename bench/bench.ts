@@ -12,10 +12,10 @@ import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
-import { surveyPulls, THOROUGH } from "../core/parting/request.ts";
+import { THOROUGH } from "../core/parting/request.ts";
 import { newPlan } from "../core/plan/document.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
-import { planSections, surveyRequestFor } from "../core/plan/sections.ts";
+import { planSections, SurveyStage, surveyRequestFor } from "../core/plan/sections.ts";
 import { threadTeam } from "../server/compute/team.ts";
 import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
 
@@ -127,7 +127,8 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
     const request = surveyRequestFor(jacket.value, 40, 1, ctx);
     const rays = `${THOROUGH.directions} directions of rays`;
     const raysAll = (raysMs * THOROUGH.directions * (request.coarse.positions.length / 3)) / 1e6;
-    const survey = await timed(() => surveyPulls(request, ctx));
+    const stage = new SurveyStage(request);
+    const survey = await timed(() => stage.table(ctx));
     report({
       stage: `survey of ${THOROUGH.directions} directions`,
       triangles,
@@ -139,7 +140,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
     const sections = await timed(() =>
       planSections(
         jacket.value,
-        { request, table: survey.value },
+        stage,
         { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, prices: partingPrices(newPlan(), TYPICAL_RATES) },
         ctx,
       ),

@@ -4,6 +4,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan } from "../mesh/repair.ts";
+import { evenly } from "../testing/random.ts";
 import { capsule, moved, sphere, together, torus } from "../testing/shapes.ts";
 import { distanceField } from "./distance.ts";
 import { nodePoint } from "./grid.ts";
@@ -34,10 +35,6 @@ function worstError(mesh: TriangleMesh, bandMm: number): number {
   }
   return worst;
 }
-
-/** Evenly spread over a range: doubles by their bits would nearly all lie by zero. */
-const evenly = (least: number, most: number) =>
-  fc.integer({ min: 0, max: 10_000 }).map((k) => least + ((most - least) * k) / 10_000);
 
 describe("distance field", () => {
   it("equals the plain reference, sign and all, in the bands asked for", () => {

@@ -4,10 +4,9 @@
  */
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../survey/directions.ts";
-import { DEEP_WEIGHT, surveyOne } from "../survey/survey.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
 import { type CostParts, costParts, type PartingPrices, type PricedPlan, totalCost } from "./price.ts";
-import type { SuggestRequest } from "./request.ts";
+import { type SuggestRequest, surveyPull } from "./request.ts";
 import { sectionPotentials } from "./sections.ts";
 import type { Suggestion } from "./trial.ts";
 
@@ -82,23 +81,20 @@ function lowestFirst(suggestion: Suggestion, mesh: TriangleMesh): Suggestion {
 /** Deep locks of fewer lines than this, as deep as may be filled, do not count. */
 const NOISE_LINES = 12;
 
-/** Locks of a section by the survey: what can be filled, and what is too thick to. */
 /** Space of a suggestion that would be too thick to fill, by the survey, mm3. */
 export function deepMm3Of(request: SuggestRequest, { pulls, label }: Suggestion): number {
   return pulls.reduce((sum, pull, s) => sum + locksOf(request, pull, label, s).deepMm3, 0);
 }
 
-function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
-  const weighted = new Float32Array(label.length);
-  surveyOne({ ...request, mesh: request.coarse, directions: [] }, pull, weighted);
-  const plain = new Float32Array(label.length);
-  surveyOne({ ...request, mesh: request.coarse, directions: [], fillDepthMm: Infinity }, pull, plain);
+/** Locks of a section by the survey: what can be filled, and what is too thick to. */
+export function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
+  const cost = surveyPull(request, pull);
   let all = 0;
   let deepMm3 = 0;
   for (let v = 0; v < label.length; v++) {
     if (label[v] !== section) continue;
-    all += plain[v];
-    deepMm3 += (weighted[v] - plain[v]) / (DEEP_WEIGHT - 1);
+    all += cost.lockMm3[v];
+    deepMm3 += cost.deepMm3[v];
   }
   // A few lines of the survey are its own roughness.
   const least = NOISE_LINES * request.spacingMm ** 2 * request.fillDepthMm;

@@ -1,11 +1,13 @@
 /** What pulls cost at every vertex of the survey's mesh, and what lines cost between them, in money. */
 import type { Direction } from "../survey/directions.ts";
-import { surveyOne, vertexNormals } from "../survey/survey.ts";
+import { type SurveyCost, vertexNormals } from "../survey/survey.ts";
 import type { VertexGraph } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { type Neighbours, neighbours } from "./regions.ts";
-import { type SuggestRequest, surveyRequest } from "./request.ts";
+import { type SuggestRequest, surveyPull } from "./request.ts";
 
+/** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
+export const DEEP_WEIGHT = 20;
 /** A patch short of the draft is charged as a lock this deep, mm. */
 const DRAFT_DEPTH_MM = 12;
 
@@ -36,23 +38,21 @@ export class Pricing {
     this.leastFacing = Math.sin((request.draftDeg * Math.PI) / 180);
   }
 
-  /** The price of a pull at every vertex, from its locks there (mm3). */
-  of(pull: Direction, lockMm3: Float32Array): Float32Array {
+  /** The price of a pull at every vertex, from its locks there. */
+  of(pull: Direction, { lockMm3, deepMm3 }: SurveyCost): Float32Array {
     const { normals: n, areasMm2, leastFacing, prices } = this;
     const out = new Float32Array(lockMm3.length);
     for (let v = 0; v < out.length; v++) {
       const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
       const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
-      out[v] = prices.fillPerMm3 * (lockMm3[v] + short);
+      out[v] = prices.fillPerMm3 * (lockMm3[v] + (DEEP_WEIGHT - 1) * deepMm3[v] + short);
     }
     return out;
   }
 
   /** Surveys and prices one pull that is not in the table. */
   survey(pull: Direction): PricedPull {
-    const lock = new Float32Array(this.areasMm2.length);
-    surveyOne(surveyRequest(this.request, []), pull, lock);
-    return { pull, price: this.of(pull, lock) };
+    return { pull, price: this.of(pull, surveyPull(this.request, pull)) };
   }
 }
 

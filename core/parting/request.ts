@@ -4,7 +4,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { bodyAxes, withBodyAxes } from "../survey/axes.ts";
 import type { DepthField } from "../survey/depth.ts";
 import { type Direction, pullDirections } from "../survey/directions.ts";
-import { type SurveyRequest, surveyDirections } from "../survey/survey.ts";
+import { type SurveyCost, type SurveyRequest, surveyDirections, surveyOne } from "../survey/survey.ts";
 
 /** How hard to look for a plan. */
 export interface SearchEffort {
@@ -60,8 +60,8 @@ export interface SurveyTable {
   readonly directions: readonly Direction[];
   /** The body's own axes, among the directions where they may be pulled along. */
   readonly axes: readonly Direction[];
-  /** directions x vertices of the coarse mesh, mm3. */
-  readonly cost: Float32Array;
+  /** directions x vertices of the coarse mesh. */
+  readonly cost: SurveyCost;
 }
 
 export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTable {
@@ -71,8 +71,15 @@ export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTab
   return { directions, axes, cost: surveyDirections(surveyRequest(request, directions), ctx) };
 }
 
-/** One survey of the request's mesh. */
-export function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
+/** The locks of one pull at every vertex. */
+export function surveyPull(request: SuggestRequest, pull: Direction): SurveyCost {
+  const vertices = request.coarse.positions.length / 3;
+  const cost = { lockMm3: new Float32Array(vertices), deepMm3: new Float32Array(vertices) };
+  surveyOne(surveyRequest(request, []), pull, cost);
+  return cost;
+}
+
+function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
   return {
     mesh: request.coarse,
     directions,

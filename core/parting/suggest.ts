@@ -6,12 +6,14 @@
  */
 import { NearestField } from "../field/nearest.ts";
 import { type JobContext, plainContext } from "../job/context.ts";
-import { type Direction, dot, frameAcross, normalised } from "../survey/directions.ts";
+import { type Direction, dot } from "../survey/directions.ts";
+import { surveyRow } from "../survey/survey.ts";
 import { choosePulls } from "./choosePulls.ts";
 import { labellingEnergy, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
 import { type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
+import { turnedBy } from "./pullRange.ts";
 import type { Regions } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
 import { type Shortened, shortened } from "./shorten.ts";
@@ -54,8 +56,7 @@ export class PlanSearch {
 
   private priceOf(direction: number): Float32Array {
     const vertices = this.vertices.graph.vertices;
-    const lock = this.survey.cost.subarray(direction * vertices, (direction + 1) * vertices);
-    return this.pricing.of(this.survey.directions[direction], lock);
+    return this.pricing.of(this.survey.directions[direction], surveyRow(this.survey.cost, direction, vertices));
   }
 
   /** The best plan found with at most `sections` sections, handling counted; never dearer than with fewer. */
@@ -296,12 +297,4 @@ function axisPairs(directions: readonly Direction[], own: readonly Direction[]):
     if (along >= 0 && against >= 0) pairs.set([along, against].sort((a, b) => a - b).join(), [along, against]);
   }
   return [...pairs.values()];
-}
-
-/** A pull tilted by an angle towards one side. */
-export function turnedBy(pull: Direction, turnDeg: number, sideDeg: number): Direction {
-  const { u, v } = frameAcross(pull);
-  const reach = Math.tan((turnDeg * Math.PI) / 180);
-  const [c, s] = [Math.cos((sideDeg * Math.PI) / 180), Math.sin((sideDeg * Math.PI) / 180)];
-  return normalised([0, 1, 2].map((a) => pull[a] + reach * (c * u[a] + s * v[a])) as unknown as Direction);
 }

@@ -6,13 +6,14 @@ import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
-import { type SearchEffort, surveyPulls, THOROUGH } from "../parting/request.ts";
+import { type PullRange, pullRange } from "../parting/pullRange.ts";
+import { type SearchEffort, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans } from "./offers.ts";
 import { seatPiece } from "./seat.ts";
-import { planSections, type Sections, type SurveyStage, surveyRequestFor } from "./sections.ts";
+import { planSections, type Sections, SurveyStage, surveyRequestFor } from "./sections.ts";
 
 export interface Piece {
   readonly mesh: TriangleMesh;
@@ -89,13 +90,13 @@ export class PlanEngine {
   /** The survey that a suggestion is looked for in; its table is left out where the pulls are the user's own. */
   private surveyFor(document: PlanDocument, stepMm: number, ctx: JobContext): SurveyStage {
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const { pulls, fillDepthMm } = document.parting;
+    const { fillDepthMm } = document.parting;
     const { draftDeg } = document.survey;
-    const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, pulls === null]);
-    return this.survey.get(key, () => {
-      const request = surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort);
-      return { request, table: pulls === null ? surveyPulls(request, ctx) : null };
-    });
+    const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg]);
+    return this.survey.get(
+      key,
+      () => new SurveyStage(surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort)),
+    );
   }
 
   /** The sections, suggested or for the user's own pulls. */
@@ -122,10 +123,24 @@ export class PlanEngine {
     ctx: JobContext,
     tell?: (plan: ComparedPlan) => Promise<void> | void,
   ): Promise<ComparedPlan[]> {
-    const suggested = { ...document, parting: { ...document.parting, pulls: null } };
-    const survey = this.surveyFor(suggested, stepMm, ctx);
+    const survey = this.surveyFor(document, stepMm, ctx);
     const prices = partingPrices(document, rates);
     return comparePlans(survey, prices, (plan) => partingHours(plan, document, rates), ctx, tell);
+  }
+
+  /**
+   * From where every section of the plan could be pulled, in their order.
+   * Plans first where the plan is not held.
+   */
+  rangesFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): PullRange[] {
+    const { sections, surveyLabel } = this.sectionsFor(document, rates, stepMm, ctx);
+    const survey = this.surveyFor(document, stepMm, ctx);
+    const table = survey.table(ctx);
+    const prices = partingPrices(document, rates);
+    return sections.map(({ pull }, k) => {
+      ctx.checkCancelled();
+      return pullRange(survey.request, table, prices, surveyLabel, k, pull);
+    });
   }
 
   /** The survey's mesh, for pictures of compared plans; null before a comparison. */

@@ -25,8 +25,7 @@ export async function comparePlans(
   ctx: JobContext,
   tell: (plan: ComparedPlan) => Promise<void> | void = () => {},
 ): Promise<ComparedPlan[]> {
-  if (!survey.table) throw new Error("A comparison needs a survey first.");
-  const search = new PlanSearch(survey.request, survey.table, prices);
+  const search = new PlanSearch(survey.request, survey.table(ctx), prices);
   const plans: ComparedPlan[] = [];
   for (const [k, count] of SECTION_COUNTS.entries()) {
     ctx.checkCancelled();

@@ -1,4 +1,6 @@
 /** The plan as one plain object: what the command line prints as JSON. */
+
+import type { Leaving, PullRange } from "../parting/pullRange.ts";
 import type { PlanResult } from "./engine.ts";
 import type { ComparedPlan } from "./offers.ts";
 
@@ -8,8 +10,15 @@ export interface ReportTimings {
   readonly planMs: number;
 }
 
-/** @param plans the plans of every number of sections, where they were compared */
-export function planReport(result: PlanResult, timings: ReportTimings, plans: readonly ComparedPlan[] = []) {
+/** What is added to a report where it was asked for. */
+export interface ReportExtras {
+  /** The plans of every number of sections. */
+  readonly plans?: readonly ComparedPlan[];
+  /** From where each section could be pulled. */
+  readonly ranges?: readonly PullRange[];
+}
+
+export function planReport(result: PlanResult, timings: ReportTimings, { plans = [], ranges = [] }: ReportExtras = {}) {
   const { piece, jacket, sections, estimate } = result;
   return {
     piece: {
@@ -43,6 +52,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, plans: re
       lock: { volumeMm3: section.lockMm3, deepestMm: section.deepestMm, at: section.lockAt },
       deepestMm: section.deepestMm,
       shellMassG: estimate.sectionMassesG[k],
+      range: ranges[k] ? rangeReport(ranges[k]) : null,
     })),
     order: {
       build: sections.sections.map((section) => section.number),
@@ -76,6 +86,12 @@ export function planReport(result: PlanResult, timings: ReportTimings, plans: re
     },
     warnings: result.warnings,
   };
+}
+
+/** The pulls a section leaves along, by how; and the one that costs it least. */
+function rangeReport({ directions, best, bestLeaving }: PullRange) {
+  const of = (wanted: Leaving) => directions.filter(({ leaving }) => leaving === wanted).map(({ pull }) => pull);
+  return { free: of("free"), withFill: of("fill"), best, bestLeaving };
 }
 
 export type PlanReport = ReturnType<typeof planReport>;

@@ -11,7 +11,7 @@ import { fairLine } from "../parting/fair.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
-import { type SearchEffort, type SuggestRequest, type SurveyTable, THOROUGH } from "../parting/request.ts";
+import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
@@ -21,9 +21,16 @@ import type { Direction } from "../survey/directions.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import { type FreedSections, freeSections } from "./freeing.ts";
 
-export interface SurveyStage {
-  readonly request: SuggestRequest;
-  readonly table: SurveyTable | null;
+/** What a survey found; the pulls are surveyed when they are first asked for. */
+export class SurveyStage {
+  private surveyed: SurveyTable | null = null;
+
+  constructor(readonly request: SuggestRequest) {}
+
+  table(ctx: JobContext): SurveyTable {
+    this.surveyed ??= surveyPulls(this.request, ctx);
+    return this.surveyed;
+  }
 }
 
 export interface PlannedSection {
@@ -53,6 +60,8 @@ export interface Sections {
   readonly lines: readonly PartingLine[];
   readonly partingLengthMm: number;
   readonly filled: TriangleMesh;
+  /** Section of each vertex of the survey's mesh, counted from 0. */
+  readonly surveyLabel: Uint8Array;
   readonly fillMm3: number;
   readonly warnings: readonly string[];
 }
@@ -108,7 +117,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.suggestion.pulls, request.shellMm, jacket, survey.request.effort.order);
+  return assemble(best.freed, best.suggestion, request.shellMm, jacket, survey.request.effort.order);
 }
 
 function holdingMm3(freed: FreedSections): number {
@@ -119,8 +128,7 @@ function holdingMm3(freed: FreedSections): number {
 function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Suggestion[] {
   const { pulls, sections, prices } = request;
   if (pulls) return [sectionsForPulls(survey.request, pulls, prices, ctx)];
-  if (!survey.table) throw new Error("A suggestion needs a survey first.");
-  const search = new PlanSearch(survey.request, survey.table, prices);
+  const search = new PlanSearch(survey.request, survey.table(ctx), prices);
   if (sections !== "auto") return [search.exactly(sections, ctx)];
   // Those the survey finds free come first: to prove one that locks costs as much time as to prove one that does not.
   return everyCount(search, prices, ctx)
@@ -168,7 +176,7 @@ const scratch = new Float64Array(3);
 /** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
 function assemble(
   freed: FreedSections,
-  pulls: readonly Direction[],
+  { pulls, label: surveyLabel }: Suggestion,
   shellMm: number,
   jacket: Jacket,
   ordered: boolean,
@@ -238,6 +246,7 @@ function assemble(
     circle: circle.map((k) => build.indexOf(k) + 1),
     lines,
     filled: mesh,
+    surveyLabel: surveyLabel.map((s) => order.indexOf(s)),
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     warnings,

@@ -66,3 +66,18 @@ export function directionFrom(bearingDeg: number, elevationDeg: number): Directi
   const e = (elevationDeg * Math.PI) / 180;
   return normalised([-Math.sin(b) * Math.cos(e), -Math.cos(b) * Math.cos(e), Math.sin(e)]);
 }
+
+/** Do two directions point the same way, to a tenth of a degree? */
+export function sameDirection(a: Direction, b: Direction): boolean {
+  return dot(a, b) > Math.cos((0.1 * Math.PI) / 180);
+}
+
+/**
+ * Where a direction lies on a globe of radius 1 seen along `about` from outside, up being up: x to the right, y upwards;
+ * null on its far side.
+ */
+export function onGlobe(direction: Direction, about: Direction): { x: number; y: number } | null {
+  if (dot(direction, about) < 0) return null;
+  const { u, v } = frameAcross(about);
+  return { x: dot(direction, u), y: dot(direction, v) };
+}

@@ -2,16 +2,22 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { meshBox } from "../mesh/mesh.ts";
+import { evenly } from "../testing/random.ts";
 import { mushroom, sphere, torus } from "../testing/shapes.ts";
 import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
 import { depthField } from "./depth.ts";
-import { bearingAndElevation, type Direction, directionFrom, dot, frameAcross, pullDirections } from "./directions.ts";
+import {
+  bearingAndElevation,
+  type Direction,
+  directionFrom,
+  dot,
+  frameAcross,
+  onGlobe,
+  pullDirections,
+  sameDirection,
+} from "./directions.ts";
 import { FREE, freeCounts, LOCKED, LOW_DRAFT, surveyMap } from "./map.ts";
 import { surveyDirections } from "./survey.ts";
-
-/** Evenly spread over a range: doubles by their bits would nearly all lie by zero. */
-const evenly = (least: number, most: number) =>
-  fc.integer({ min: 0, max: 10_000 }).map((k) => least + ((most - least) * k) / 10_000);
 
 describe("pulls", () => {
   it("are unit, never into the board, and level ones come with their contrary", () => {
@@ -38,6 +44,16 @@ describe("pulls", () => {
       }),
       { seed: 3 },
     );
+  });
+
+  it("on a globe seen along a pull: the pull in the middle, right and up as one looks at it, the far side unseen", () => {
+    const front: Direction = [0, -1, 0];
+    expect(onGlobe(front, front)).toEqual({ x: 0, y: 0 });
+    expect(onGlobe([1, 0, 0], front)).toEqual({ x: 1, y: 0 });
+    expect(onGlobe([0, 0, 1], front)).toEqual({ x: 0, y: 1 });
+    expect(onGlobe([0, 1, 0], front)).toBeNull();
+    expect(sameDirection(front, directionFrom(0.05, 0.05))).toBe(true);
+    expect(sameDirection(front, directionFrom(1, 0))).toBe(false);
   });
 
   it("bearing and elevation go there and back; frames are right-handed", () => {
@@ -116,10 +132,10 @@ describe("the survey", () => {
   };
 
   it("charges nothing sideways at the stem's free side and much from above", () => {
-    const sideways = surveyDirections({ ...request, directions: [[1, 0, 0]] }, ctx);
-    const above = surveyDirections({ ...request, directions: [[0, 0, 1]] }, ctx);
+    const sideways = surveyDirections({ ...request, directions: [[1, 0, 0]] }, ctx).lockMm3;
+    const above = surveyDirections({ ...request, directions: [[0, 0, 1]] }, ctx).lockMm3;
     const sum = (row: Float32Array) => row.reduce((total, value) => total + value, 0);
-    expect(sum(above)).toBeGreaterThan(Math.PI * (90 ** 2 - 40 ** 2) * 120);
+    expect(sum(above) / (Math.PI * (90 ** 2 - 40 ** 2) * 120)).toBeCloseTo(1, 1);
     const facing = Array.from({ length: sideways.length }, (_, v) => v).filter(
       (v) => request.mesh.positions[3 * v] > 20,
     );

@@ -20,35 +20,48 @@ export interface SurveyRequest {
   readonly boardMm: number | null;
   /** Distances about the mesh. */
   readonly depth: DepthField;
-  /** Locks thicker than this cannot be filled: their volume weighs more. */
+  /** Locks thicker than this cannot be filled. */
   readonly fillDepthMm: number;
 }
-
-/** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
-export const DEEP_WEIGHT = 20;
 
 interface SurveyShare {
   readonly request: SurveyRequest;
   /** Row of the direction this share surveys. */
   readonly row: number;
-  /** Out: see `surveyDirections`. */
-  readonly cost: Float32Array;
+  /** Out. */
+  readonly cost: SurveyCost;
+}
+
+/** What locks there are at every vertex (column) for one direction, or for every direction (row), mm3. */
+export interface SurveyCost {
+  /** Space of the locks. */
+  readonly lockMm3: Float32Array;
+  /** Of it, what is too thick to fill. */
+  readonly deepMm3: Float32Array;
+}
+
+/** One direction's row of a survey. */
+export function surveyRow({ lockMm3, deepMm3 }: SurveyCost, row: number, vertices: number): SurveyCost {
+  const [from, to] = [row * vertices, (row + 1) * vertices];
+  return { lockMm3: lockMm3.subarray(from, to), deepMm3: deepMm3.subarray(from, to) };
 }
 
 export const surveyKernel: Kernel<SurveyShare> = {
   name: "survey",
   run({ request, row, cost }) {
     const vertices = request.mesh.positions.length / 3;
-    surveyOne(request, request.directions[row], cost.subarray(row * vertices, (row + 1) * vertices));
+    surveyOne(request, request.directions[row], surveyRow(cost, row, vertices));
   },
 };
 
-/**
- * @returns weighted lock volume (mm3) of each direction (row) and vertex (column): directions x vertices
- */
-export function surveyDirections(request: SurveyRequest, ctx: JobContext): Float32Array {
+/** @returns directions x vertices */
+export function surveyDirections(request: SurveyRequest, ctx: JobContext): SurveyCost {
   const { directions, mesh } = request;
-  const cost = new Float32Array(ctx.team.buffer(4 * directions.length * (mesh.positions.length / 3)));
+  const bytes = 4 * directions.length * (mesh.positions.length / 3);
+  const cost: SurveyCost = {
+    lockMm3: new Float32Array(ctx.team.buffer(bytes)),
+    deepMm3: new Float32Array(ctx.team.buffer(bytes)),
+  };
   const shares = directions.map((_, row): SurveyShare => ({ request, row, cost }));
   ctx.team.run(surveyKernel, shares, (done) => {
     ctx.checkCancelled();
@@ -61,8 +74,9 @@ export function surveyDirections(request: SurveyRequest, ctx: JobContext): Float
  * Adds one direction's locks to the vertices (mm3). A column's space falls to the vertices it is nearest to, as it will
  * to the cells of the sections; short columns fall half to the patch they begin at and half to the one they end at.
  */
-export function surveyOne(request: SurveyRequest, direction: Direction, out: Float32Array): void {
+export function surveyOne(request: SurveyRequest, direction: Direction, out: SurveyCost): void {
   const { mesh, spacingMm, boardMm, fillDepthMm, depth: field } = request;
+  const { lockMm3, deepMm3 } = out;
   const t = mesh.triangles;
   const cell = spacingMm * spacingMm;
   const every = field.stepMm;
@@ -72,10 +86,11 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Flo
   visitColumns(mesh, frame, boardMm, (line, from, to, first, last) => {
     const length = to - from;
     if (length < 2 * every) {
-      const share = ((cell * length) / (first < 0 ? 3 : 6)) * (first === FROM_BACK ? DEEP_WEIGHT : 1);
+      const share = (cell * length) / (first < 0 ? 3 : 6);
       for (let c = 0; c < 3; c++) {
-        out[t[3 * last + c]] += share;
-        if (first >= 0) out[t[3 * first + c]] += share;
+        lockMm3[t[3 * last + c]] += share;
+        if (first >= 0) lockMm3[t[3 * first + c]] += share;
+        if (first === FROM_BACK) deepMm3[t[3 * last + c]] += share;
       }
       return;
     }
@@ -93,8 +108,11 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Flo
       z += each * direction[2];
     }
     const deep = first === FROM_BACK || Math.min(length, thick) > fillDepthMm;
-    const share = cell * each * (deep ? DEEP_WEIGHT : 1);
-    for (let k = 0; k < samples; k++) out[field.vertex[nodes[k]]] += share;
+    const share = cell * each;
+    for (let k = 0; k < samples; k++) {
+      lockMm3[field.vertex[nodes[k]]] += share;
+      if (deep) deepMm3[field.vertex[nodes[k]]] += share;
+    }
   });
 }
 

@@ -93,11 +93,12 @@ async function plan(options: PlanArguments): Promise<void> {
   const jacketDone = performance.now();
   const plain = engine.run(document, rates, options.stepMm, ctx);
   const plans = options.compare ? await engine.compare(document, rates, options.stepMm, ctx) : [];
+  const ranges = options.json ? engine.rangesFor(document, rates, options.stepMm, ctx) : [];
   const result: PlanResult = { ...plain, warnings: [...scan.warnings, ...notes, ...plain.warnings] };
   const done = performance.now();
   if (options.exportDir) await exportPlan(result, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, plans);
+  const report = planReport(result, timings, { plans, ranges });
   process.stdout.write(
     options.json ? `${JSON.stringify(report)}\n` : readable(result, options.stepMm, timings.totalMs, plans),
   );

@@ -5,6 +5,7 @@
 import { useCallback, useContext, useEffect, useRef, useState } from "react";
 import type { Piece } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
+import type { PullRange } from "../../core/parting/pullRange.ts";
 import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { resultKeyText } from "../../core/plan/steps.ts";
@@ -25,6 +26,8 @@ export interface Planning {
   readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
   /** Looks for the best plan of every number of sections; each is handed over as it is found. */
   readonly compare: (onPlan: (plan: ShownOffer) => void) => Promise<Answer<number>>;
+  /** From where every section could be pulled, in their order. */
+  readonly ranges: () => Promise<Answer<PullRange[]>>;
   readonly cancel: () => void;
   readonly again: () => void;
 }
@@ -142,9 +145,20 @@ export function usePlanning(piece: Piece): Planning {
     },
     [geometry, document, piece, rates],
   );
+  const ranges = useCallback(async (): Promise<Answer<PullRange[]>> => {
+    if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
+    const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
+    geometry.clear();
+    opened.current ??= openScan(geometry, piece, report);
+    const trouble = await opened.current;
+    if (trouble) return { ok: false, cancelled: false, message: trouble };
+    const answer = await geometry.api.ranges(document, rates, report);
+    setProgress(null);
+    return answer;
+  }, [geometry, document, piece, rates]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
-  return { bundle, quality, before, progress, problem, geometry, takeFile, compare, cancel, again };
+  return { bundle, quality, before, progress, problem, geometry, takeFile, compare, ranges, cancel, again };
 }
 
 /** @returns what went wrong, or null */

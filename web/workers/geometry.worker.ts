@@ -11,6 +11,7 @@ import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
+import type { PullRange } from "../../core/parting/pullRange.ts";
 import { HASTY } from "../../core/parting/request.ts";
 import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
@@ -158,6 +159,16 @@ class GeometryWorker {
         onPlan({ ...offer, picture: await png(portrait) });
       });
       return plans.length;
+    });
+  }
+
+  /** From where every section of the settled plan could be pulled; plans first where the plan is not held here. */
+  async ranges(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<PullRange[]>> {
+    return this.guarded(async () => {
+      if (!this.fine) throw new Error("No scan is open.");
+      const ctx = this.context(onProgress);
+      const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
+      return this.fine.rangesFor(document, rates, settledMm, ctx);
     });
   }
 

@@ -6,13 +6,14 @@ import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
-import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { Compare } from "./parts/Compare.tsx";
+import { SectionCard } from "./parts/SectionCard.tsx";
 import { TakeApart } from "./parts/TakeApart.tsx";
+import { TakeAway } from "./parts/TakeAway.tsx";
 
 export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
@@ -134,65 +135,20 @@ export function PartingStation({ document, planning }: StationProps) {
           {order && sections.length > 0 && <TakeApart order={order} onMove={setSlide} />}
         </Part>
       )}
-      {sections.map((section) => {
-        const pigment = SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length];
-        const pull = pullOf(section.number) ?? section.pull;
-        const open = chosen === section.number;
-        return (
-          <section key={section.number} className="border-b border-base-300 px-5 py-3">
-            <button
-              type="button"
-              className="flex w-full items-center gap-3 text-left"
-              aria-expanded={open}
-              onClick={() => setChosen(open ? null : section.number)}
-            >
-              <span
-                className="grid h-9 w-9 place-items-center font-stencil text-xl"
-                style={{ background: pigment.css, color: pigment.figure === "light" ? "#fff" : "#22303a" }}
-              >
-                {section.number}
-              </span>
-              <span className="grow">
-                <span className="block font-medium">
-                  {section.releases ? "Releases" : `Locked, ${show.length(section.deepestMm)} deep`}
-                </span>
-                <span className="quiet block text-sm">
-                  {show.area(section.areaMm2)}, {show.mass(section.shellMassG)}
-                  {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
-                </span>
-              </span>
-              <span aria-hidden="true" className="quiet">
-                {open ? "−" : "+"}
-              </span>
-            </button>
-            <label className="mt-2 block">
-              <span className="sr-only">Slide section {section.number} out</span>
-              <input
-                type="range"
-                className="range range-xs w-full"
-                min={0}
-                max={1}
-                step={0.01}
-                value={slide[section.number] ?? 0}
-                aria-label={`Slide section ${section.number} out`}
-                onChange={(event) => setSlide({ ...slide, [section.number]: Number(event.target.value) })}
-              />
-            </label>
-            {open && (
-              <div className="mt-1">
-                <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
-                <DirectionFields
-                  direction={pull}
-                  leastElevationDeg={onBoard ? 0 : -90}
-                  onChange={(next) => setPull(section.number, next)}
-                />
-                <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
-                <Figure label="of it filled">{show.volume(section.fillMm3)}</Figure>
-              </div>
-            )}
-          </section>
-        );
-      })}
+      {sections.map((section) => (
+        <SectionCard
+          key={section.number}
+          section={section}
+          pull={pullOf(section.number) ?? section.pull}
+          open={chosen === section.number}
+          onBoard={onBoard}
+          out={slide[section.number] ?? 0}
+          planning={planning}
+          onOpen={(open) => setChosen(open ? section.number : null)}
+          onSlide={(out) => setSlide({ ...slide, [section.number]: out })}
+          onPull={(pull) => setPull(section.number, pull)}
+        />
+      ))}
       <Compare
         planning={planning}
         heldFor={JSON.stringify([
@@ -216,46 +172,4 @@ function verdict(sections: number, locked: number, circle: readonly number[], se
   // A first glance proves nothing.
   if (!settled) return "At first glance it comes off; the proof is under way.";
   return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections release.`;
-}
-
-const FILES = [
-  { kind: "glb", name: "plan.glb", label: "Sections, GLB" },
-  { kind: "stl", name: "jacket-filled.stl", label: "Filled jacket, STL" },
-  { kind: "dxf", name: "parting.dxf", label: "Lines, DXF" },
-  { kind: "json", name: "parting.json", label: "Lines, JSON" },
-] as const;
-
-function TakeAway({ planning }: { planning: StationProps["planning"] }) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const take = async (kind: (typeof FILES)[number]["kind"], name: string) => {
-    setBusy(true);
-    const answer = await planning.takeFile(kind);
-    setBusy(false);
-    setProblem(answer.ok ? null : answer.message);
-    if (!answer.ok) return;
-    const link = window.document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([answer.value as Uint8Array<ArrayBuffer> | string]));
-    link.download = name;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
-  return (
-    <Part title="Take it with you">
-      <div className="grid grid-cols-2 gap-1">
-        {FILES.map(({ kind, name, label }) => (
-          <button
-            key={kind}
-            type="button"
-            disabled={busy}
-            className="btn btn-sm font-normal"
-            onClick={() => void take(kind, name)}
-          >
-            {label}
-          </button>
-        ))}
-      </div>
-      {problem && <Caution>{problem}</Caution>}
-    </Part>
-  );
 }

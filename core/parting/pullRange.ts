@@ -1,0 +1,90 @@
+/**
+ * From where a section could be pulled: for every surveyed direction, whether the section as it is cut would come free,
+ * come free with a fill, or lock; and the direction that costs it least.
+ */
+import { type Direction, frameAcross, normalised } from "../survey/directions.ts";
+import { type SurveyCost, surveyRow } from "../survey/survey.ts";
+import type { PartingPrices } from "./price.ts";
+import { Pricing } from "./pricing.ts";
+import { type SuggestRequest, type SurveyTable, surveyPull } from "./request.ts";
+
+/** How a section leaves along a direction. */
+export type Leaving = "free" | "fill" | "locked";
+
+export interface PullRange {
+  readonly directions: readonly { readonly pull: Direction; readonly leaving: Leaving }[];
+  /** The pull that costs the section least in fill; its own when none costs less. */
+  readonly best: Direction;
+  readonly bestLeaving: Leaving;
+}
+
+/** Locks of so few survey lines, a spacing deep, are the survey's roughness. */
+const ROUGH_LINES = 12;
+/** Turns tried on the best pull, degrees, coarse to fine. */
+const TURNS_DEG = [5, 2] as const;
+/** A section's pull is bettered by no less than this share. */
+const LEAST_GAIN = 0.01;
+
+/**
+ * @param label section of each vertex of the survey's mesh
+ * @param own the section's present pull
+ */
+export function pullRange(
+  request: SuggestRequest,
+  table: SurveyTable,
+  prices: PartingPrices,
+  label: Uint8Array,
+  section: number,
+  own: Direction,
+): PullRange {
+  const vertices = label.length;
+  const members = Array.from(label.keys()).filter((v) => label[v] === section);
+  const pricing = new Pricing(request, prices);
+  const priceOf = (pull: Direction, cost: SurveyCost) => {
+    const price = pricing.of(pull, cost);
+    return members.reduce((sum, v) => sum + price[v], 0);
+  };
+  const directions = table.directions.map((pull, d) => ({
+    pull,
+    leaving: leavingOf(request, surveyRow(table.cost, d, vertices), members),
+  }));
+  let best = own;
+  let bestCost = surveyPull(request, own);
+  let least = priceOf(own, bestCost) * (1 - LEAST_GAIN);
+  table.directions.forEach((pull, d) => {
+    const row = surveyRow(table.cost, d, vertices);
+    const price = priceOf(pull, row);
+    if (price >= least) return;
+    [best, bestCost, least] = [pull, row, price];
+  });
+  for (const turnDeg of TURNS_DEG) {
+    for (let side = 0; side < 6; side++) {
+      const pull = turnedBy(best, turnDeg, side * 60);
+      if (request.boardMm !== null && pull[2] < 0) continue;
+      const cost = surveyPull(request, pull);
+      const price = priceOf(pull, cost);
+      if (price >= least * (1 - LEAST_GAIN)) continue;
+      [best, bestCost, least] = [pull, cost, price];
+    }
+  }
+  return { directions, best, bestLeaving: leavingOf(request, bestCost, members) };
+}
+
+function leavingOf({ spacingMm, fillDepthMm }: SuggestRequest, cost: SurveyCost, members: readonly number[]): Leaving {
+  let lock = 0;
+  let deep = 0;
+  for (const v of members) {
+    lock += cost.lockMm3[v];
+    deep += cost.deepMm3[v];
+  }
+  if (deep > ROUGH_LINES * spacingMm ** 2 * fillDepthMm) return "locked";
+  return lock > ROUGH_LINES * spacingMm ** 3 ? "fill" : "free";
+}
+
+/** A pull tilted by an angle towards one side. */
+export function turnedBy(pull: Direction, turnDeg: number, sideDeg: number): Direction {
+  const { u, v } = frameAcross(pull);
+  const reach = Math.tan((turnDeg * Math.PI) / 180);
+  const [c, s] = [Math.cos((sideDeg * Math.PI) / 180), Math.sin((sideDeg * Math.PI) / 180)];
+  return normalised([0, 1, 2].map((a) => pull[a] + reach * (c * u[a] + s * v[a])) as unknown as Direction);
+}

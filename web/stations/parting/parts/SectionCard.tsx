@@ -1,0 +1,86 @@
+import { SECTION_PIGMENTS } from "../../../../core/export/palette.ts";
+import type { PlanReport } from "../../../../core/plan/report.ts";
+import type { Direction } from "../../../../core/survey/directions.ts";
+import { useShow } from "../../../lib/show.ts";
+import { DirectionFields } from "../../../ui/DirectionFields.tsx";
+import { Figure } from "../../../ui/Figure.tsx";
+import type { StationProps } from "../../station.ts";
+import { WhereFrom } from "./WhereFrom.tsx";
+
+/** One section: whether it comes off, how far it is slid out, and where it is pulled. */
+export function SectionCard({
+  section,
+  pull,
+  open,
+  onBoard,
+  out,
+  planning,
+  onOpen,
+  onSlide,
+  onPull,
+}: {
+  section: PlanReport["sections"][number];
+  pull: Direction;
+  open: boolean;
+  onBoard: boolean;
+  /** How far it is slid out, 0..1. */
+  out: number;
+  planning: StationProps["planning"];
+  onOpen: (open: boolean) => void;
+  onSlide: (out: number) => void;
+  onPull: (pull: Direction) => void;
+}) {
+  const show = useShow();
+  const pigment = SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length];
+  return (
+    <section className="border-b border-base-300 px-5 py-3">
+      <button
+        type="button"
+        className="flex w-full items-center gap-3 text-left"
+        aria-expanded={open}
+        onClick={() => onOpen(!open)}
+      >
+        <span
+          className="grid h-9 w-9 place-items-center font-stencil text-xl"
+          style={{ background: pigment.css, color: pigment.figure === "light" ? "#fff" : "#22303a" }}
+        >
+          {section.number}
+        </span>
+        <span className="grow">
+          <span className="block font-medium">
+            {section.releases ? "Releases" : `Locked, ${show.length(section.deepestMm)} deep`}
+          </span>
+          <span className="quiet block text-sm">
+            {show.area(section.areaMm2)}, {show.mass(section.shellMassG)}
+            {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
+          </span>
+        </span>
+        <span aria-hidden="true" className="quiet">
+          {open ? "−" : "+"}
+        </span>
+      </button>
+      <label className="mt-2 block">
+        <span className="sr-only">Slide section {section.number} out</span>
+        <input
+          type="range"
+          className="range range-xs w-full"
+          min={0}
+          max={1}
+          step={0.01}
+          value={out}
+          aria-label={`Slide section ${section.number} out`}
+          onChange={(event) => onSlide(Number(event.target.value))}
+        />
+      </label>
+      {open && (
+        <div className="mt-1">
+          <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
+          <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={onPull} />
+          <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
+          <Figure label="of it filled">{show.volume(section.fillMm3)}</Figure>
+          <WhereFrom number={section.number} pull={pull} planning={planning} onPull={onPull} />
+        </div>
+      )}
+    </section>
+  );
+}
