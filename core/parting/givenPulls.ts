@@ -27,5 +27,5 @@ export function sectionsForPulls(
   const { areasMm2 } = pricing;
   const tight = { mesh, nearest, near, prices: costs, areasMm2, linePerMm: linePerMm(prices), edgeMm, boardMm };
   const { label, before, after } = shortened({ ...tight, label: loose });
-  return { pulls, label, energy: labellingEnergy(problem, loose) - (before - after), handling: 0 };
+  return { pulls, label, energy: labellingEnergy(problem, loose) - (before - after), handling: 0, prices: costs };
 }

@@ -46,16 +46,17 @@ export function shortened(request: ShortenRequest): Shortened {
   const { mesh, nearest, near, label, edgeMm } = request;
   const start = networkOf(mesh, label, near, nearest);
   const before = paidFor(request, start, label);
-  let best: Shortened = { label, before, after: before };
-  if (start.length === 0) return best;
+  const asItWas: Shortened = { label, before, after: before };
+  if (start.length === 0) return asItWas;
+  // Where the long waves lead astray, shorter ones alone may still gain.
   for (let first = 0; first < SPACINGS.length; first++) {
     const moved = tightened(request, start, SPACINGS.slice(first));
     const relabelled = labelsFrom(mesh, moved, label, near, REACH * edgeMm);
     if (!inOnePieceEach(relabelled, near, label)) continue;
     const after = paidFor(request, moved, relabelled);
-    if (after < best.after) best = { label: relabelled, before, after };
+    if (after < before) return { label: relabelled, before, after };
   }
-  return best;
+  return asItWas;
 }
 
 function paidFor({ prices, linePerMm }: ShortenRequest, network: readonly SidedLine[], label: Uint8Array): number {

@@ -16,7 +16,7 @@ import { type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
 import { turnedBy } from "./pullRange.ts";
 import type { Regions } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
-import { type Shortened, shortened } from "./shorten.ts";
+import { shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
 import { bestPulls, label, regionCosts, type Suggestion, suggestionOf, type Trial } from "./trial.ts";
 
@@ -61,12 +61,12 @@ export class PlanSearch {
 
   /** The best plan found with at most `sections` sections, handling counted; never dearer than with fewer. */
   best(sections: number, ctx: JobContext): Suggestion {
-    return this.finished(this.bestTrial(sections, ctx));
+    return this.told(this.bestTrial(sections, ctx));
   }
 
   /** The best plan found with just so many sections: for those who want that many. */
   exactly(sections: number, ctx: JobContext): Suggestion {
-    return this.finished(this.exactTrial(sections, ctx));
+    return this.told(this.exactTrial(sections, ctx));
   }
 
   /**
@@ -90,35 +90,26 @@ export class PlanSearch {
       if (!best || energy < best.energy)
         best = { pulls, regions: { of: Int32Array.from(label), label: [0, 1] }, energy };
     });
-    return best ? { ...suggestionOf(best), handling: this.handlingOf(best) } : null;
+    return best ? this.told(best) : null;
   }
 
-  /** The plan with its lines drawn tight. */
-  private finished(trial: Trial): Suggestion {
-    const suggestion = suggestionOf(trial);
-    const prices = trial.regions.label.map((l) => trial.pulls[l].price);
-    const { label, before, after } = this.tight(suggestion.label, prices);
-    const energy = suggestion.energy - (before - after);
-    return { ...suggestion, label, energy, handling: this.handlingOf(trial) };
-  }
-
-  private tight(label: Uint8Array, prices: readonly Float32Array[]): Shortened {
+  /** A plan of this search with its lines drawn tight. */
+  tightened(plan: Suggestion): Suggestion {
     const { coarse: mesh, spacingMm, boardMm } = this.request;
     const { near } = this.vertices;
     this.nearest ??= NearestField.about(mesh, 2 * spacingMm, plainContext);
-    const { nearest } = this;
-    const { areasMm2 } = this.pricing;
-    return shortened({
+    const { label, before, after } = shortened({
       mesh,
-      nearest,
+      nearest: this.nearest,
       near,
-      label,
-      prices,
-      areasMm2,
+      label: plan.label,
+      prices: plan.prices,
+      areasMm2: this.pricing.areasMm2,
       linePerMm: linePerMm(this.prices),
       edgeMm: spacingMm,
       boardMm,
     });
+    return { ...plan, label, energy: plan.energy - (before - after) };
   }
 
   private exactTrial(sections: number, ctx: JobContext): Trial {
@@ -160,6 +151,10 @@ export class PlanSearch {
     const best = candidates.reduce((held, trial) => (this.paid(trial) < this.paid(held) ? trial : held));
     this.found.set(sections, best);
     return best;
+  }
+
+  private told(trial: Trial): Suggestion {
+    return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
   }
 
   private paid(trial: Trial): number {

@@ -13,6 +13,8 @@ export interface Suggestion {
   readonly energy: number;
   /** What its sections cost in handling: over the lift limit, over the handling size. */
   readonly handling: number;
+  /** The price of each section's pull at every vertex. */
+  readonly prices: readonly Float32Array[];
 }
 
 /** A plan in the making: regions whose labels number the pulls. */
@@ -65,5 +67,6 @@ export function suggestionOf(trial: Trial): Suggestion {
     label: Uint8Array.from(trial.regions.of),
     energy: trial.energy,
     handling: 0,
+    prices: trial.regions.label.map((l) => trial.pulls[l].price),
   };
 }

@@ -49,6 +49,8 @@ interface Round {
   readonly nearest: NearestField;
   readonly cells: Cells;
   readonly locks: readonly SectionLock[];
+  /** Were its locks measured at half the spacing too? */
+  readonly proven: boolean;
 }
 
 export function freeSections(request: FreeRequest, ctx: JobContext): FreedSections {
@@ -76,9 +78,12 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     // The lines stay where they are in space: a line that moves with every fill opens new locks.
     const potentials = round.cells.carried(mesh);
     round = measured(request, mesh, potentials, ctx);
+    // The lines of one measure may miss slivers between them: a second look before anything is called free.
+    if (holding(round) === 0 && request.rounds > 1) round = finer(request, round, ctx);
     // The fill of one section may lock another: the round that holds least is kept, with the fill it took.
     if (holding(round) < holding(best.round) || k === 0) best = { round, fillsMm3: [...fillsMm3] };
   }
+  if (request.rounds > 1) best = { ...best, round: finer(request, best.round, ctx) };
   const { mesh, potentials: lines, nearest, cells, locks } = best.round;
   return { mesh, potentials: lines, nearest, cells, locks: first.locks, last: locks, fillsMm3: best.fillsMm3 };
 }
@@ -88,19 +93,36 @@ function holding(round: Round): number {
 }
 
 function measured(request: FreeRequest, mesh: TriangleMesh, potentials: Float32Array[], ctx: JobContext): Round {
-  const { jacket, pulls, fillDepthMm, shellMm } = request;
-  const { stepMm, onBoard } = jacket.request;
-  const boardMm = onBoard ? 0 : null;
   ctx.checkCancelled();
+  const { stepMm } = request.jacket.request;
   const nearest = NearestField.about(mesh, 2 * stepMm, ctx);
   const cells = Cells.of(nearest, potentials);
-  const common = { jacket: mesh, spacingMm: stepMm, boardMm, fillDepthMm, residueMm: RESIDUE_STEPS * stepMm, shellMm };
-  const locks = measureLocks(
+  return { mesh, potentials, nearest, cells, locks: locksAt(stepMm, request, mesh, cells, ctx), proven: false };
+}
+
+/** The round with every section that seems free measured at half the spacing; its locks are told if it is not. */
+function finer(request: FreeRequest, round: Round, ctx: JobContext): Round {
+  if (round.proven) return round;
+  const found = locksAt(request.jacket.request.stepMm / 2, request, round.mesh, round.cells, ctx);
+  const locks = round.locks.map((lock, s) => (lock.holdingMm3 === 0 && found[s].holdingMm3 > 0 ? found[s] : lock));
+  return { ...round, locks, proven: true };
+}
+
+function locksAt(
+  spacingMm: number,
+  { jacket, pulls, fillDepthMm, shellMm }: FreeRequest,
+  mesh: TriangleMesh,
+  cells: Cells,
+  ctx: JobContext,
+): SectionLock[] {
+  const { stepMm, onBoard } = jacket.request;
+  const boardMm = onBoard ? 0 : null;
+  const common = { jacket: mesh, spacingMm, boardMm, fillDepthMm, residueMm: RESIDUE_STEPS * stepMm, shellMm };
+  return measureLocks(
     pulls.map((pull, section) => ({ ...common, pull, section })),
     cells,
     ctx,
   );
-  return { mesh, potentials, nearest, cells, locks };
 }
 
 function potentialsOn(

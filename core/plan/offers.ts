@@ -30,7 +30,7 @@ export async function comparePlans(
   for (const [k, count] of SECTION_COUNTS.entries()) {
     ctx.checkCancelled();
     ctx.progress("compare", k / SECTION_COUNTS.length);
-    const offer = offerOf(survey.request, search.exactly(count, ctx), prices);
+    const offer = offerOf(survey.request, search.tightened(search.exactly(count, ctx)), prices);
     const plan = { ...offer, hours: hoursOf(offer) };
     const told = { ...plan, reason: reasonFor(plan, plans.at(-1)) };
     plans.push(told);

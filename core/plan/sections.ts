@@ -15,6 +15,7 @@ import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, 
 import { labelsOf } from "../parting/sections.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
+import type { Cells } from "../release/cells.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -60,6 +61,9 @@ export interface Sections {
   readonly lines: readonly PartingLine[];
   readonly partingLengthMm: number;
   readonly filled: TriangleMesh;
+  /** Cells of the filled jacket, and the cell of each section. */
+  readonly cells: Cells;
+  readonly cellOf: readonly number[];
   /** Section of each vertex of the survey's mesh, counted from 0. */
   readonly surveyLabel: Uint8Array;
   readonly fillMm3: number;
@@ -124,17 +128,23 @@ function holdingMm3(freed: FreedSections): number {
   return freed.last.reduce((sum, lock) => sum + lock.holdingMm3, 0);
 }
 
-/** The plans to prove, cheapest first. */
-function candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Suggestion[] {
+/** The plans to prove, cheapest first, each with its lines drawn tight when its turn comes. */
+function* candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Generator<Suggestion> {
   const { pulls, sections, prices } = request;
-  if (pulls) return [sectionsForPulls(survey.request, pulls, prices, ctx)];
+  if (pulls) {
+    yield sectionsForPulls(survey.request, pulls, prices, ctx);
+    return;
+  }
   const search = new PlanSearch(survey.request, survey.table(ctx), prices);
-  if (sections !== "auto") return [search.exactly(sections, ctx)];
+  if (sections !== "auto") {
+    yield search.tightened(search.exactly(sections, ctx));
+    return;
+  }
   // Those the survey finds free come first: to prove one that locks costs as much time as to prove one that does not.
-  return everyCount(search, prices, ctx)
+  const found = everyCount(search, prices, ctx)
     .map((plan) => ({ plan, locks: deepMm3Of(survey.request, plan) > 0, price: planPrice(plan, prices) }))
-    .sort((a, b) => Number(a.locks) - Number(b.locks) || a.price - b.price)
-    .map(({ plan }) => plan);
+    .sort((a, b) => Number(a.locks) - Number(b.locks) || a.price - b.price);
+  for (const { plan } of found) yield search.tightened(plan);
 }
 
 /** Plans of two sections, three and so on, until one more gains nothing. */
@@ -247,6 +257,8 @@ function assemble(
     lines,
     filled: mesh,
     surveyLabel: surveyLabel.map((s) => order.indexOf(s)),
+    cells: freed.cells,
+    cellOf: order,
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     warnings,

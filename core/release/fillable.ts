@@ -1,7 +1,7 @@
 /**
  * Which locks are filled. Stretches of blocked lines are told apart by how long, how thick and how wide the lock is that
  * they are part of:
- *   a graze is nowhere wider than two lines, and does not count;
+ *   a graze is nowhere wider than the roughness of the grid, and does not count;
  *   a short stretch is filled; so is every stretch of a lock that lies within the fill depth of the jacket throughout;
  *   a ledge, deep but narrow across the pull, is filled as far as the section reaches from the jacket;
  *   the rest stays open.
@@ -23,21 +23,28 @@ export interface Stretch {
 /** A lock this narrow across the pull is a ledge, mm. */
 const LEDGE_MM = 12;
 
-/** Leaves out grazes: deep stretches nowhere wider than two lines, and lone ones shorter than the spacing. They come
- * from walls that lean back by less than the spacing over their whole height, which wax and rubber take up. A lock keeps
- * its edges, for they join its core.
+/**
+ * Leaves out grazes: deep stretches nowhere wider than `grazeMm`, and lone ones shorter than the spacing. They come from
+ * walls that lean back by less than the spacing over their whole height, which wax and rubber take up. A lock keeps its
+ * edges, for they join its core.
  */
-export function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame, fillDepthMm: number): Stretch[] {
-  const { countU } = frame.bundle;
+export function withoutGrazes(
+  stretches: readonly Stretch[],
+  frame: ColumnFrame,
+  fillDepthMm: number,
+  grazeMm: number,
+): Stretch[] {
+  const { countU, spacingMm } = frame.bundle;
   const blocked = new Set(stretches.map((stretch) => stretch.line));
-  const isCore = (line: number) => around(line, countU).every((other) => blocked.has(other));
+  const rings = Math.max(1, Math.round(grazeMm / (2 * spacingMm)));
+  const isCore = (line: number) => around(line, countU, rings).every((other) => blocked.has(other));
   const joined = new Set<number>();
   const queue = [...blocked].filter(isCore);
   for (const line of queue) joined.add(line);
   for (let line = queue.pop(); line !== undefined; line = queue.pop()) {
-    for (const row of [-countU, 0, countU]) {
-      for (const step of [-1, 0, 1]) {
-        const other = line + row + step;
+    for (let row = -rings; row <= rings; row++) {
+      for (let step = -rings; step <= rings; step++) {
+        const other = line + row * countU + step;
         if (!blocked.has(other) || joined.has(other)) continue;
         joined.add(other);
         // Edges are taken along, but only cores reach further.
@@ -51,9 +58,15 @@ export function withoutGrazes(stretches: readonly Stretch[], frame: ColumnFrame,
   );
 }
 
-/** The eight lines about a line. */
-function around(line: number, countU: number): number[] {
-  return [-countU, 0, countU].flatMap((row) => [-1, 0, 1].map((step) => line + row + step)).filter((l) => l !== line);
+/** The lines about a line, so many rings of them: eight for one. */
+function around(line: number, countU: number, rings: number): number[] {
+  const out: number[] = [];
+  for (let row = -rings; row <= rings; row++) {
+    for (let step = -rings; step <= rings; step++) {
+      if (row !== 0 || step !== 0) out.push(line + row * countU + step);
+    }
+  }
+  return out;
 }
 
 function beside(line: number, countU: number): number[] {

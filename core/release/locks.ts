@@ -149,8 +149,8 @@ function stretchesOf(request: LockRequest, cells: Cells): Stretch[] {
 /** What the stretches of a section's cell come to. */
 function lockOf(request: LockRequest, frame: ColumnFrame, stretches: readonly Stretch[]): SectionLock {
   const { fillDepthMm, residueMm, spacingMm } = request;
-  const kept = withoutGrazes(stretches, frame, fillDepthMm);
-  const rough = withoutGrazes(stretches, frame, residueMm);
+  const kept = withoutGrazes(stretches, frame, fillDepthMm, residueMm);
+  const rough = withoutGrazes(stretches, frame, residueMm, residueMm);
   const smooth = rough.map(({ low, to, thickMm }) => Math.max(to - low, thickMm) <= residueMm);
   const thin = fillStarts(rough, frame, residueMm);
   const holdingMm3 = rough.reduce(
