@@ -74,7 +74,7 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     const table = surveyPulls(request, ctx);
     const pulls = table.directions.length;
     report({ stage: "survey", size: `${name}, ${pulls} pulls`, ms: performance.now() - started, ratio: null });
-    const search = new PlanSearch(request, table, prices);
+    const search = new PlanSearch(request, table, prices, ctx);
     const costs: number[] = [];
     for (const count of [2, 3, 4, 5, 6]) {
       started = performance.now();

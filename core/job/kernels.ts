@@ -3,6 +3,7 @@ import { bendKernel, featureKernel } from "../field/closing.ts";
 import { measureKernel, voteKernel } from "../field/distance.ts";
 import { passKernel } from "../field/transform.ts";
 import { levelKernel } from "../jacket/levels.ts";
+import { trialKernel } from "../parting/alternate.ts";
 import { stretchKernel } from "../release/locks.ts";
 import { surveyKernel } from "../survey/survey.ts";
 import type { Kernel } from "./team.ts";
@@ -15,6 +16,7 @@ const all = [
   passKernel,
   stretchKernel,
   surveyKernel,
+  trialKernel,
   voteKernel,
 ];
 

@@ -1,10 +1,12 @@
 /** What pulls cost at every vertex of the survey's mesh, and what lines cost between them, in money. */
+
+import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
-import { type SurveyCost, vertexNormals } from "../survey/survey.ts";
+import { type SurveyCost, surveyDirections, surveyRow, vertexNormals } from "../survey/survey.ts";
 import type { VertexGraph } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { type Neighbours, neighbours } from "./regions.ts";
-import { type SuggestRequest, surveyPull } from "./request.ts";
+import { type SuggestRequest, surveyPull, surveyRequest } from "./request.ts";
 
 /** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
 export const DEEP_WEIGHT = 20;
@@ -53,6 +55,12 @@ export class Pricing {
   /** Surveys and prices one pull that is not in the table. */
   survey(pull: Direction): PricedPull {
     return { pull, price: this.of(pull, surveyPull(this.request, pull)) };
+  }
+
+  /** Surveys and prices several pulls side by side. */
+  surveyAll(pulls: readonly Direction[], ctx: JobContext): PricedPull[] {
+    const cost = surveyDirections(surveyRequest(this.request, pulls), { ...ctx, progress: () => {} });
+    return pulls.map((pull, row) => ({ pull, price: this.of(pull, surveyRow(cost, row, this.areasMm2.length)) }));
   }
 }
 

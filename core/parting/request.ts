@@ -79,7 +79,8 @@ export function surveyPull(request: SuggestRequest, pull: Direction): SurveyCost
   return cost;
 }
 
-function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
+/** A survey of pulls on the request's mesh. */
+export function surveyRequest(request: SuggestRequest, directions: readonly Direction[]): SurveyRequest {
   return {
     mesh: request.coarse,
     directions,

@@ -25,7 +25,7 @@ function searchOn(coarse: TriangleMesh): { request: SuggestRequest; search: Plan
     draftDeg: 1,
     effort: { ...HASTY, directions: 60, starts: 2, turns: 2 },
   };
-  return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices) };
+  return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices, ctx) };
 }
 
 describe("the search over lumpy bodies", () => {

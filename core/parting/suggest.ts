@@ -8,7 +8,8 @@ import { NearestField } from "../field/nearest.ts";
 import { type JobContext, plainContext } from "../job/context.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { surveyRow } from "../survey/survey.ts";
-import { choosePulls } from "./choosePulls.ts";
+import { type TrialStart, trialsFrom } from "./alternate.ts";
+import { choosePulls, type PullSet } from "./choosePulls.ts";
 import { labellingEnergy, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
@@ -18,7 +19,7 @@ import type { Regions } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
 import { shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
-import { bestPulls, label, regionCosts, type Suggestion, suggestionOf, type Trial } from "./trial.ts";
+import { label, regionCosts, type Suggestion, suggestionOf, type Trial } from "./trial.ts";
 
 /** Vertices to a patch of the search. */
 const PATCH_VERTICES = 6;
@@ -34,19 +35,21 @@ export class PlanSearch {
   private readonly priced: readonly PricedPull[];
   private readonly found = new Map<number, Trial>();
   private readonly exact = new Map<number, Trial>();
+  private readonly chosen = new Map<number, readonly PullSet[]>();
   private nearest: NearestField | null = null;
 
   constructor(
     private readonly request: SuggestRequest,
     private readonly survey: SurveyTable,
     private readonly prices: PartingPrices,
+    ctx: JobContext,
   ) {
     this.pricing = new Pricing(request, prices);
     this.vertices = seamsOf(vertexGraph(request.coarse), prices);
     this.patches = patchesOf(this.vertices.graph, this.vertices.near, PATCH_VERTICES);
     this.coarse = seamsOf(this.patches.graph, prices);
     const [count, rows] = [this.patches.graph.vertices, survey.directions.length];
-    this.table = new Float32Array(rows * count);
+    this.table = new Float32Array(ctx.team.buffer(4 * rows * count));
     this.priced = survey.directions.map((pull, d) => {
       const price = this.table.subarray(d * count, (d + 1) * count);
       patchSums(this.patches, this.priceOf(d), price);
@@ -133,15 +136,11 @@ export class PlanSearch {
   private bestTrial(sections: number, ctx: JobContext): Trial {
     const known = this.found.get(sections);
     if (known) return known;
-    const trials = this.startingSets(sections).map((set) => {
-      ctx.checkCancelled();
-      return this.alternate(set, sections, ctx);
-    });
+    const starts = this.startingSets(sections).map((set) => ({ set, pulls: this.priced, labels: null }));
+    const trials = trialsFrom(this.coarse, starts, sections, this.request.effort.turns, ctx);
     trials.sort((a, b) => a.energy - b.energy);
-    const finalists = trials.slice(0, this.request.effort.finalists).map((trial) => {
-      ctx.checkCancelled();
-      return this.onVertices(trial, sections);
-    });
+    const chosen = trials.slice(0, this.request.effort.finalists).map((trial) => this.onVertices(trial));
+    const finalists = trialsFrom(this.vertices, chosen, sections, 0, ctx);
     const candidates = [...finalists, this.turned(least(finalists), sections, ctx)];
     if (sections > 2) {
       const fewer = this.bestTrial(sections - 1, ctx);
@@ -210,62 +209,59 @@ export class PlanSearch {
     const sets: (readonly number[])[] = [];
     for (let size = 2; size <= Math.min(sections, 4); size++) {
       const keep = size === sections ? starts : Math.ceil(starts / 2);
-      const chosen = choosePulls(this.table, directions.length, this.patches.graph.vertices, size, keep);
-      for (const set of chosen) sets.push(set.pulls);
+      for (const { pulls } of this.chosenSets(size).slice(0, keep)) sets.push(pulls);
     }
     return sections === 2 ? [...sets, ...axisPairs(directions, this.survey.axes)] : sets;
   }
 
-  /** Labels and pulls in turn, from a set of pulls. */
-  private alternate(set: readonly number[], sections: number, ctx: JobContext): Trial {
-    let trial = label(
-      this.coarse,
-      set.map((d) => this.priced[d]),
-      sections,
-    );
-    for (let turn = 0; turn < this.request.effort.turns; turn++) {
-      ctx.checkCancelled();
-      const next = label(this.coarse, bestPulls(trial, this.priced), sections, trial.regions.of);
-      if (next.energy >= trial.energy * (1 - 1e-3)) break;
-      trial = next;
-    }
-    return trial;
+  /** The cheapest sets of so many pulls, cheapest first. */
+  private chosenSets(size: number): readonly PullSet[] {
+    const { directions } = this.survey;
+    const { starts } = this.request.effort;
+    const held =
+      this.chosen.get(size) ?? choosePulls(this.table, directions.length, this.patches.graph.vertices, size, starts);
+    this.chosen.set(size, held);
+    return held;
   }
 
-  /** The same plan worked out on the vertices. */
-  private onVertices(trial: Trial, sections: number): Trial {
-    const { regions } = trial;
+  /** The same plan, to be worked out on the vertices. */
+  private onVertices({ regions, pulls: taken }: Trial): TrialStart {
     const pulls = regions.label.map((l): PricedPull => {
-      const { pull } = trial.pulls[l];
+      const { pull } = taken[l];
       return { pull, price: this.priceOf(this.survey.directions.indexOf(pull)) };
     });
-    const start = this.patches.of.map((patch) => regions.of[patch]);
-    return label(this.vertices, pulls, sections, start);
+    return { set: pulls.map((_, r) => r), pulls, labels: this.patches.of.map((patch) => regions.of[patch]) };
   }
 
-  /** Turns each region's pull a little as long as the region pays less for it, and labels once more. */
+  /** Turns each region's pull a little to where the region pays least for it, and labels once more. */
   private turned(trial: Trial, sections: number, ctx: JobContext): Trial {
     const pulls = trial.regions.label.map((l) => trial.pulls[l]);
     const costs = regionCosts(trial, (r) => pulls[r].price);
     // Gains below this are the survey's own noise.
     const least = LEAST_GAIN * trial.energy;
     for (const turnDeg of TURNS_DEG) {
-      for (let r = 0; r < pulls.length; r++) {
-        for (let side = 0; side < 6 && costs[r] > 0; side++) {
-          ctx.checkCancelled();
-          const pull = turnedBy(pulls[r].pull, turnDeg, side * 60);
-          if (this.request.boardMm !== null && pull[2] < 0) continue;
-          const candidate = this.pricing.survey(pull);
-          const cost = regionCosts(trial, () => candidate.price)[r];
-          if (cost >= costs[r] * 0.99 - least) continue;
-          costs[r] = cost;
-          pulls[r] = candidate;
-          break;
-        }
-      }
+      const tried = pulls.flatMap(({ pull }, r) =>
+        (costs[r] > 0 ? this.sidesOf(pull, turnDeg) : []).map((side) => ({ r, side })),
+      );
+      const surveyed = this.pricing.surveyAll(
+        tried.map(({ side }) => side),
+        ctx,
+      );
+      tried.forEach(({ r }, k) => {
+        const cost = regionCosts(trial, () => surveyed[k].price)[r];
+        if (cost >= costs[r] * 0.99 - least) return;
+        costs[r] = cost;
+        pulls[r] = surveyed[k];
+      });
     }
     const next = label(this.vertices, pulls, sections, trial.regions.of);
     return next.energy < trial.energy ? next : trial;
+  }
+
+  /** Pulls tilted to six sides; none into the board. */
+  private sidesOf(pull: Direction, turnDeg: number): Direction[] {
+    const sides = Array.from({ length: 6 }, (_, side) => turnedBy(pull, turnDeg, side * 60));
+    return sides.filter((side) => this.request.boardMm === null || side[2] >= 0);
   }
 }
 

@@ -117,7 +117,8 @@ function locksAt(
 ): SectionLock[] {
   const { stepMm, onBoard } = jacket.request;
   const boardMm = onBoard ? 0 : null;
-  const common = { jacket: mesh, spacingMm, boardMm, fillDepthMm, residueMm: RESIDUE_STEPS * stepMm, shellMm };
+  const residueMm = RESIDUE_STEPS * stepMm;
+  const common = { jacket: mesh, spacingMm, alongMm: stepMm, boardMm, fillDepthMm, residueMm, shellMm };
   return measureLocks(
     pulls.map((pull, section) => ({ ...common, pull, section })),
     cells,

@@ -25,7 +25,7 @@ export async function comparePlans(
   ctx: JobContext,
   tell: (plan: ComparedPlan) => Promise<void> | void = () => {},
 ): Promise<ComparedPlan[]> {
-  const search = new PlanSearch(survey.request, survey.table(ctx), prices);
+  const search = new PlanSearch(survey.request, survey.table(ctx), prices, ctx);
   const plans: ComparedPlan[] = [];
   for (const [k, count] of SECTION_COUNTS.entries()) {
     ctx.checkCancelled();

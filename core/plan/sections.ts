@@ -135,7 +135,7 @@ function* candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobCont
     yield sectionsForPulls(survey.request, pulls, prices, ctx);
     return;
   }
-  const search = new PlanSearch(survey.request, survey.table(ctx), prices);
+  const search = new PlanSearch(survey.request, survey.table(ctx), prices, ctx);
   if (sections !== "auto") {
     yield search.tightened(search.exactly(sections, ctx));
     return;

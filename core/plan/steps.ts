@@ -3,7 +3,7 @@ import { jacketThicknessMm } from "../jacket/coat.ts";
 import type { PlanDocument } from "./document.ts";
 
 /** Nodes of band a settled plan may take: about 15 s on two plain cores. */
-const SETTLED_NODES = 1.9e6;
+const SETTLED_NODES = 1.5e6;
 const FINEST_MM = 1.5;
 const COARSEST_MM = 12;
 

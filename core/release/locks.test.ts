@@ -26,6 +26,7 @@ const lockOf = (mesh: TriangleMesh, { cells, ...more }: Partial<LockRequest & { 
     section: 0,
     pull: UP,
     spacingMm: 4,
+    alongMm: 4,
     boardMm: 0,
     fillDepthMm: 40,
     residueMm: 8,

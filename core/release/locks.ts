@@ -47,7 +47,10 @@ export interface LockRequest {
   readonly jacket: TriangleMesh;
   readonly section: number;
   readonly pull: Direction;
+  /** Between the lines, across the pull. */
   readonly spacingMm: number;
+  /** Between the samples along a line. */
+  readonly alongMm: number;
   readonly boardMm: number | null;
   readonly fillDepthMm: number;
   /** A lock no thicker than this is the grid's own roughness, mm. */
@@ -111,14 +114,14 @@ function stretchesIn({ count, figures }: StretchShare): Stretch[] {
 }
 
 function stretchesOf(request: LockRequest, cells: Cells): Stretch[] {
-  const { jacket, section, pull, spacingMm, boardMm, residueMm, shellMm } = request;
+  const { jacket, section, pull, spacingMm, alongMm, boardMm, residueMm, shellMm } = request;
   const reachMm = shellMm + FLANGE_REACH_MM;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
   const frame = columnFrame(jacket, pull, spacingMm);
   visitColumns(jacket, frame, boardMm, (line, from, to, first) => {
     if (to - from <= DEPTH_FLOOR * spacingMm) return;
-    const samples = Math.max(1, Math.ceil((to - from) / spacingMm));
+    const samples = Math.max(1, Math.ceil((to - from) / alongMm));
     const each = (to - from) / samples;
     let low = Number.NaN;
     let length = 0;
