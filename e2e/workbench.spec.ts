@@ -3,7 +3,7 @@ import { writeStl } from "../core/export/stl.ts";
 import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import { areaAndVolume, type TriangleMesh } from "../core/mesh/mesh.ts";
-import { capsule, moved } from "../core/testing/shapes.ts";
+import { capsule, moved, mushroom } from "../core/testing/shapes.ts";
 import { CHROMIUM, CHROMIUM_FLAGS } from "../scripts/browser.ts";
 import { CoursePage } from "./pages/course.ts";
 
@@ -95,6 +95,28 @@ test("plans of more sections are compared and one is taken; it is taken apart in
   await expect(slider).toHaveValue("3");
   await page.getByRole("button", { name: "Build up" }).click();
   await expect(slider).toHaveValue("0");
+});
+
+test("a globe shows from where a section comes free; a pull that locks stops the taking apart", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("toadstool-globe.stl", writeStl(mushroom(60, 260, 130, 40, 96)));
+  await course.settled();
+  await course.goTo("Parting");
+  await page
+    .getByRole("button", { name: /Releases/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Where could it be pulled?" }).click();
+  const globe = page.getByTestId("range-1").getByRole("img");
+  await expect(globe).toHaveAccessibleName(/^Free along [1-9]\d* of \d+ pulls$/);
+  await expect(globe.locator("circle[class*=fill-success]").first()).toBeVisible();
+  await page.getByLabel("Elevation").fill("90");
+  await expect(page.getByTestId("verdict")).toContainText("locked", { timeout: 60_000 });
+  await course.settled();
+  // What was found for the sections as they were cut before no longer holds.
+  await expect(page.getByTestId("range-1")).toHaveCount(0);
+  await page.getByRole("button", { name: "Take apart" }).click();
+  await expect(page.getByText(/meets the jacket here and cannot move on/)).toBeVisible();
 });
 
 test("without 3-D the page says so, and the figures still come", async ({ baseURL }) => {

@@ -2,8 +2,7 @@
  * Signed crossings of grid lines with a mesh: the winding number of every node seen along one axis.
  *
  * A line crosses a triangle when its foot lies inside the triangle's shadow; each shared edge is judged once, from
- * its lower to its higher vertex, so that both neighbours agree to the bit and no crossing is lost or doubled
- * (half-open rule). Sums of signs along the line are the winding number for closed meshes (overlapping copies count
+ * its lower to its higher vertex, so that both neighbours agree to the bit and no crossing is lost or doubled. Sums of signs along the line are the winding number for closed meshes (overlapping copies count
  * up, not twice over); a line whose sum does not return to zero has passed through a hole or a flipped patch.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
@@ -138,12 +137,16 @@ function crossingsByTriangle(mesh: TriangleMesh, bundle: LineBundle): CrossingLi
 }
 
 /**
- * Twice the signed area of (edge, foot), never zero. The caller gives the edge from its lower to its higher vertex, so
- * that both triangles at the edge see the same figure, a tie going to the positive side.
+ * Twice the signed area of (edge, foot), never zero: a foot on the edge is taken to lie a hair along u, and a hair of
+ * that along v, from it (simulation of simplicity: Edelsbrunner and Muecke 1990), the same for all edges, so that
+ * faces seen edge-on neither lose a crossing nor make one up. The caller gives the edge from its lower to its higher
+ * vertex: both triangles at it then see the same figure.
  */
 function edgeSide(fromU: number, fromV: number, toU: number, toV: number, x: number, y: number): number {
   const side = (toU - fromU) * (y - fromV) - (toV - fromV) * (x - fromU);
-  return side === 0 ? Number.MIN_VALUE : side;
+  if (side !== 0) return side;
+  const above = toV !== fromV ? toV < fromV : toU > fromU;
+  return above ? Number.MIN_VALUE : -Number.MIN_VALUE;
 }
 
 /**

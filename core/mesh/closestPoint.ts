@@ -115,6 +115,9 @@ export function walkToClosest(
   return at;
 }
 
+/** Triangles about a corner that are looked at, at most: a pole of a lathe has hundreds. */
+const LARGEST_FAN = 2000;
+
 /** A triangle round the corner `best` lies on that is nearer, or -1; `best` then receives its point. */
 function betterInFan(
   best: Float64Array,
@@ -131,7 +134,7 @@ function betterInFan(
     const v = 3 * triangles[3 * t + c];
     if (Math.abs(p[v] - best[0]) + Math.abs(p[v + 1] - best[1]) + Math.abs(p[v + 2] - best[2]) > 1e-6) continue;
     let edge = 3 * t + c;
-    for (let spins = 0; spins < 40; spins++) {
+    for (let spins = 0; spins < LARGEST_FAN; spins++) {
       const mate = across[edge];
       if (mate < 0) break;
       const other = (mate / 3) | 0;

@@ -61,6 +61,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       circle: sections.circle,
     },
     partingLengthMm: sections.partingLengthMm,
+    /** Stretches of line out of sight along one neighbour's pull. */
+    hidden: sections.hidden,
     plans: plans.map((plan) => ({
       sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, deepMm3 }) => ({
         pull,

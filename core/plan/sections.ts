@@ -6,6 +6,7 @@ import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { fairLine } from "../parting/fair.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
@@ -60,6 +61,8 @@ export interface Sections {
   readonly circle: readonly number[];
   readonly lines: readonly PartingLine[];
   readonly partingLengthMm: number;
+  /** Stretches of line, by numbers of sections, that one of their two sections' pulls does not see; settled plans only. */
+  readonly hidden: readonly HiddenStretch[];
   readonly filled: TriangleMesh;
   /** Cells of the filled jacket, and the cell of each section. */
   readonly cells: Cells;
@@ -230,6 +233,8 @@ function assemble(
       ),
     );
   const lines = cut.lines.map((line) => fairLine(line, stepMm, nearest));
+  const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
+  const hidden = ordered ? hiddenStretches(lines, seen) : [];
   if (order.length < pulls.length) warnings.push("A pull won no part of the jacket and was left out.");
   const sections = order.map((s, k): PlannedSection => {
     // What still holds it is told before what was filled.
@@ -255,6 +260,11 @@ function assemble(
     blocks: blocks.map(({ section, by, at, afterMm }) => ({ section: section + 1, by: by + 1, at, afterMm })),
     circle: circle.map((k) => build.indexOf(k) + 1),
     lines,
+    hidden: hidden.map(({ sections: [a, b], from, ...rest }) => ({
+      sections: [a + 1, b + 1],
+      from: from + 1,
+      ...rest,
+    })),
     filled: mesh,
     surveyLabel: surveyLabel.map((s) => order.indexOf(s)),
     cells: freed.cells,

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
 import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
@@ -15,6 +15,9 @@ import { SectionCard } from "./parts/SectionCard.tsx";
 import { TakeApart } from "./parts/TakeApart.tsx";
 import { TakeAway } from "./parts/TakeAway.tsx";
 
+/** More tags than this on hidden stretches of line would cover the piece. */
+const MOST_HIDDEN_TAGS = 5;
+
 export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
   const show = useShow();
@@ -27,13 +30,19 @@ export function PartingStation({ document, planning }: StationProps) {
   useShown(bundle, onBoard, { piece: "plaster", sections: true, locks: true });
   useEffect(() => {
     if (!stage || !bundle) return;
-    stage.setTags(
-      bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
-        at && openMm3 > 0 ? [{ at, text: `section ${section} locked: ${show.volume(openMm3)}` }] : [],
-      ),
+    const locks = bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
+      at && openMm3 > 0 ? [{ at, text: `section ${section} locked: ${show.volume(openMm3)}` }] : [],
     );
+    const longest = [...bundle.figures.report.hidden]
+      .sort((a, b) => b.lengthMm - a.lengthMm)
+      .slice(0, MOST_HIDDEN_TAGS);
+    const hidden = longest.map(({ at, from, moveMm }) => ({
+      at,
+      text: `out of sight of ${from}${moveMm === null ? "" : `: move ${show.length(moveMm)}`}`,
+    }));
+    stage.setTags([...locks, ...hidden]);
     setSlide({});
-  }, [stage, bundle, show.volume]);
+  }, [stage, bundle, show]);
   useEffect(() => () => stage?.setTags([]), [stage]);
   useEffect(() => {
     for (const section of sections) stage?.slideSection(section.number, slide[section.number] ?? 0);
@@ -88,7 +97,10 @@ export function PartingStation({ document, planning }: StationProps) {
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
     edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null } }));
   const locked = sections.filter((section) => !section.releases);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the locked sections follow from the bundle.
+  const lockedNumbers = useMemo(() => locked.map(({ number }) => number), [bundle]);
   const order = bundle?.figures.report.order;
+  const hidden = bundle?.figures.report.hidden ?? [];
   return (
     <>
       <Part title="Suggest" aside={document.parting.pulls && <span className="quiet text-sm">pulls set by hand</span>}>
@@ -132,7 +144,12 @@ export function PartingStation({ document, planning }: StationProps) {
             .map((warning) => (
               <Caution key={warning}>{warning}</Caution>
             ))}
-          {order && sections.length > 0 && <TakeApart order={order} onMove={setSlide} />}
+          {hidden.length > 0 && (
+            <Caution>
+              {`The line is out of sight of one of its two sections in ${hidden.length} ${hidden.length === 1 ? "place" : "places"}, ${show.length(hidden.reduce((sum, { lengthMm }) => sum + lengthMm, 0))} in all. Marked on the stage.`}
+            </Caution>
+          )}
+          {order && sections.length > 0 && <TakeApart order={order} locked={lockedNumbers} onMove={setSlide} />}
         </Part>
       )}
       {sections.map((section) => (

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { PlanReport } from "../../../../core/plan/report.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution } from "../../../ui/fields.tsx";
@@ -8,21 +8,25 @@ const SECTION_MS = 1300;
 
 interface TakeApartProps {
   readonly order: PlanReport["order"];
+  /** Numbers of the sections that are locked. */
+  readonly locked: readonly number[];
   /** Told as the play-back moves: the share each section has gone, by number. */
   readonly onMove: (shares: Readonly<Record<number, number>>) => void;
 }
 
+/** How far a section that is stuck is seen to move before it stops, of its way out. */
+const STUCK = 0.03;
+
 /**
- * Plays the taking apart, in order, and backwards the building. It stops where sections block each other. The space bar
- * starts and stops it.
+ * Plays the taking apart, in order, and backwards the building. It stops where a section meets the jacket or where
+ * sections block each other. The space bar starts and stops it.
  */
-export function TakeApart({ order, onMove }: TakeApartProps) {
+export function TakeApart({ order, locked, onMove }: TakeApartProps) {
   const { stage } = useStage();
   const [at, setAt] = useState(0);
   const [playing, setPlaying] = useState<"out" | "back" | null>(null);
   const place = useRef(0);
-  // What blocks each other cannot leave: the play-back ends before it.
-  const end = order.remove.length - order.circle.length;
+  const end = useMemo(() => endOf(order, locked), [order, locked]);
   const go = useCallback(
     (next: number) => {
       place.current = Math.max(0, Math.min(end, next));
@@ -66,6 +70,7 @@ export function TakeApart({ order, onMove }: TakeApartProps) {
     return () => window.removeEventListener("keydown", press);
   }, [end]);
   const moving = Math.min(order.remove.length - 1, Math.floor(at));
+  const stuck = end < order.remove.length ? order.remove[Math.floor(end)] : null;
   const block = order.blocks.find(({ section }) => order.circle.includes(section));
   return (
     <div className="mt-3" data-testid="take-apart">
@@ -115,6 +120,9 @@ export function TakeApart({ order, onMove }: TakeApartProps) {
       <p className="quiet mt-1 text-xs">
         Built in the order {[...order.build].join(", ")}; taken apart the other way. The space bar plays it.
       </p>
+      {stuck !== null && locked.includes(stuck) && at >= end && (
+        <Caution>{`Section ${stuck} meets the jacket here and cannot move on; its lock is marked on the stage.`}</Caution>
+      )}
       {order.circle.length > 0 && (
         <Caution>
           {`Sections ${order.circle.join(" and ")} block each other${block ? ` after ${Math.round(block.afterMm)} mm` : ""}: turn a pull, or part one of them.`}
@@ -122,4 +130,11 @@ export function TakeApart({ order, onMove }: TakeApartProps) {
       )}
     </div>
   );
+}
+
+/** Where the play-back ends: all apart, or at the first section that is locked or blocks in a circle. */
+function endOf({ remove, circle }: PlanReport["order"], locked: readonly number[]): number {
+  const stuck = remove.findIndex((number) => locked.includes(number) || circle.includes(number));
+  if (stuck < 0) return remove.length;
+  return locked.includes(remove[stuck]) ? stuck + STUCK : stuck;
 }
