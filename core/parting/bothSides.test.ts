@@ -30,16 +30,17 @@ describe("a line looked at from both sides", () => {
   });
 
   it("above the horizon is out of sight from below, by as much as it lies above", () => {
-    const height = R * Math.sin((25 * Math.PI) / 180);
+    const height = R * Math.sin((40 * Math.PI) / 180);
     const [hidden, ...more] = look(sphere(R, 64), [ring(height)], [UP, DOWN]);
     expect(more).toEqual([]);
     expect(hidden.from).toBe(1);
     // All of it but the gap between first and last point.
     expect(hidden.lengthMm / (2 * Math.PI * Math.sqrt(R ** 2 - height ** 2))).toBeCloseTo(1, 1);
-    // 25 degrees of the ball, less the eight that are left to roughness.
-    const way = (R * 25 * Math.PI) / 180;
-    expect(hidden.moveMm).toBeGreaterThan(way - (R * 9 * Math.PI) / 180 - 4);
-    expect(hidden.moveMm).toBeLessThan(way + 4);
+    // 40 degrees of the ball, less what two steps off the surface see past the horizon.
+    const seenPast = Math.acos((R + 1) / (R + 8));
+    const way = R * ((40 * Math.PI) / 180 - seenPast);
+    expect(hidden.moveMm).toBeGreaterThan(way - 8);
+    expect(hidden.moveMm).toBeLessThan(way + 8);
   });
 
   it("behind something that stands in the way is out of sight there only", () => {

@@ -6,7 +6,7 @@
  */
 import type { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { type Direction, dot, normalised } from "../survey/directions.ts";
+import { type Direction, normalised } from "../survey/directions.ts";
 import type { PartingLine } from "./cut.ts";
 
 export interface HiddenStretch {
@@ -29,12 +29,10 @@ export interface SightRequest {
   readonly stepMm: number;
 }
 
-/** A face turned past the horizon by no more than this is still in sight: the surface's own roughness. */
-const PAST_HORIZON = Math.sin((8 * Math.PI) / 180);
-/** Rays start this far off the surface, in steps. */
-const OFF = 1.5;
+/** Rays start this far off the surface, in steps: what leans in by less is the roughness that locks are allowed too. */
+const OFF = 2;
 /** A ray that comes nearer than this has met the surface, in steps. */
-const MET = 0.5;
+const MET = 0.25;
 /** Stretches shorter than this are roughness, in steps. */
 const SHORTEST = 4;
 /** A place in sight is looked for no farther than this beside the line, mm. */
@@ -102,7 +100,6 @@ class Sight {
     const { nearest, pulls, stepMm } = this.request;
     const d = pulls[section];
     const normal = this.normalAt(at);
-    if (dot(normal, d) < -PAST_HORIZON) return false;
     const p = at.map((x, a) => x + OFF * stepMm * normal[a]);
     for (let gone = 0; gone < this.far; ) {
       const [x, y, z] = p.map((value, a) => value + gone * d[a]);

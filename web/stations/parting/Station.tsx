@@ -16,7 +16,7 @@ import { TakeApart } from "./parts/TakeApart.tsx";
 import { TakeAway } from "./parts/TakeAway.tsx";
 
 /** More tags than this on hidden stretches of line would cover the piece. */
-const MOST_HIDDEN_TAGS = 5;
+const MOST_HIDDEN_TAGS = 3;
 
 export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
