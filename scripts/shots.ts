@@ -65,7 +65,7 @@ try {
     .first()
     .waitFor();
   await shoot(page, "survey");
-  await page.getByRole("button", { name: "Raking lamp" }).click();
+  await page.getByRole("button", { name: "Lamp", exact: true }).click();
   await shoot(page, "survey-lamp");
   await page
     .getByRole("navigation", { name: "Course" })

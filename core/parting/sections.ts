@@ -7,6 +7,7 @@
  * through the triangles.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 
@@ -18,24 +19,6 @@ const EVENING_MM = 7;
 const SHADOW_WEIGHT = 2.5;
 /** A vertex turned past the horizon by one part in this many costs as much as belonging wholly elsewhere. */
 const HORIZON_STEEPNESS = 25;
-
-/** Neighbour lists of the vertices in compressed rows. */
-export function vertexNeighbours(mesh: TriangleMesh): { start: Uint32Array; list: Uint32Array } {
-  const t = mesh.triangles;
-  const vertices = mesh.positions.length / 3;
-  const start = new Uint32Array(vertices + 1);
-  for (let k = 0; k < t.length; k++) start[t[k] + 1] += 2;
-  for (let v = 0; v < vertices; v++) start[v + 1] += start[v];
-  const cursor = start.slice();
-  const list = new Uint32Array(t.length * 2);
-  for (let k = 0; k < t.length; k += 3) {
-    for (let c = 0; c < 3; c++) {
-      list[cursor[t[k + c]]++] = t[k + ((c + 1) % 3)];
-      list[cursor[t[k + c]]++] = t[k + ((c + 2) % 3)];
-    }
-  }
-  return { start, list };
-}
 
 /**
  * @param label section of each vertex

@@ -6,6 +6,7 @@ import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { thinned } from "../../core/export/thin.ts";
+import { NearestField } from "../../core/field/nearest.ts";
 import { Cancelled, type JobContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
@@ -21,6 +22,7 @@ import type { ComparedPlan } from "../../core/plan/offers.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
+import { type NarrowPlace, narrowPlaces, wallsOf } from "../../core/survey/walls.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
 import { call } from "../lib/http.ts";
@@ -44,10 +46,23 @@ export interface ScanFacts {
   readonly warnings: readonly string[];
 }
 
+/** Walls nearer to each other than a limit: 2 within it, 1 near it, 0 else, at every vertex; and the places within it. */
+export interface NarrowWalls {
+  readonly classes: Uint8Array;
+  readonly places: readonly NarrowPlace[];
+}
+
+export interface ShownWalls {
+  readonly gaps: NarrowWalls;
+  readonly thin: NarrowWalls;
+}
+
 type Progress = (stage: string, fraction: number) => void;
 
 const COARSE_TRIANGLES = 40_000;
 const MAP_PULLS = 48;
+/** Narrow places smaller than this are the scan's own roughness. */
+const LEAST_PLACE_MM2 = 150;
 const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
 const OFFER = { width: 150, height: 150 };
 const PLASTER = [232, 226, 214] as const;
@@ -222,6 +237,29 @@ class GeometryWorker {
     return {
       counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress),
       pulls: pulls.length,
+    };
+  }
+
+  /** How far apart the walls of a shown mesh stand, in front and behind, and where they are nearer than the limits. */
+  walls(mesh: TriangleMesh, gapLimitMm: number, thinLimitMm: number, onBoard: boolean): ShownWalls {
+    const widestMm = 2 * Math.max(gapLimitMm, thinLimitMm);
+    const { gapMm, thickMm } = wallsOf(
+      mesh,
+      NearestField.about(
+        mesh,
+        4,
+        this.context(() => {}),
+      ),
+      widestMm,
+    );
+    const classes = (widths: Float32Array, limitMm: number) =>
+      Uint8Array.from(widths, (mm) => (mm < limitMm ? 2 : mm < 1.5 * limitMm ? 1 : 0));
+    return {
+      gaps: { classes: classes(gapMm, gapLimitMm), places: narrowPlaces(mesh, gapMm, gapLimitMm, LEAST_PLACE_MM2) },
+      thin: {
+        classes: classes(thickMm, thinLimitMm),
+        places: narrowPlaces(mesh, thickMm, thinLimitMm, LEAST_PLACE_MM2),
+      },
     };
   }
 

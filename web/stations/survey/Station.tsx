@@ -1,18 +1,24 @@
 import { useCallback, useEffect, useState } from "react";
+import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
 import { usePlan } from "../../document/planStore.ts";
+import { useShow } from "../../lib/show.ts";
 import { SURVEY_COLOURS } from "../../scene/materials.ts";
+import type { Stage } from "../../scene/Stage.ts";
 import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { DirectionFields } from "../../ui/DirectionFields.tsx";
 import { Choice, NumberField, Part } from "../../ui/fields.tsx";
-import type { Geometry } from "../../workers/geometry.ts";
+import type { Geometry, ShownWalls } from "../../workers/geometry.ts";
 import { proxied } from "../../workers/geometry.ts";
 import type { StationProps } from "../station.ts";
 import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 
-type Look = "map" | "counts" | "lamp";
+type Look = "map" | "counts" | "lamp" | "gaps" | "thin";
+
+/** Parts thinner than this break easily when the mould comes off, mm; typical, and the piece decides. */
+const THIN_MM = 14;
 
 const NAMED: readonly { name: string; pull: Direction }[] = [
   { name: "Front", pull: [0, -1, 0] },
@@ -25,6 +31,7 @@ const NAMED: readonly { name: string; pull: Direction }[] = [
 export function SurveyStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
   const edit = usePlan((plan) => plan.edit);
+  const show = useShow();
   const [look, setLook] = useState<Look>("map");
   const [lamp, setLamp] = useState<Direction>([-0.94, -0.2, 0.28]);
   const [dragging, setDragging] = useState<Direction | null>(null);
@@ -53,14 +60,26 @@ export function SurveyStation({ document, planning }: StationProps) {
     onBoard,
   );
 
+  // Rubber brushed on both walls of a gap closes it when the gap is narrower than two jackets.
+  const bridgedMm = 2 * jacketThicknessMm(document.jacket.coats);
+  const walls = useWalls(
+    look === "gaps" || look === "thin" ? (bundle?.piece ?? null) : null,
+    geometry,
+    bridgedMm,
+    THIN_MM,
+    onBoard,
+  );
+  const narrow = look === "gaps" ? walls?.gaps : look === "thin" ? walls?.thin : undefined;
+
   useShown(bundle, onBoard, { piece: "own" });
   useEffect(() => {
     if (!stage || !bundle) return;
     if (look === "lamp") stage.setPieceLook({ kind: "lamp" });
     else if (look === "map" && map) stage.setPieceLook({ kind: "classes", classes: map.classes });
+    else if (narrow) stage.setPieceLook({ kind: "classes", classes: narrow.classes });
     else if (look === "counts" && counts.result) stage.setPieceLook({ kind: "counts", ...counts.result });
     else stage.setPieceLook({ kind: "plaster" });
-  }, [stage, bundle, look, map, counts.result]);
+  }, [stage, bundle, look, map, narrow, counts.result]);
   useEffect(() => stage?.setLamp(lamp), [stage, lamp]);
   useEffect(() => {
     stage?.setHandles(
@@ -93,7 +112,9 @@ export function SurveyStation({ document, planning }: StationProps) {
           options={[
             { value: "map", name: "One pull" },
             { value: "counts", name: "All pulls" },
-            { value: "lamp", name: "Raking lamp" },
+            { value: "lamp", name: "Lamp" },
+            { value: "gaps", name: "Gaps" },
+            { value: "thin", name: "Thin" },
           ]}
           onChange={setLook}
         />
@@ -152,6 +173,24 @@ export function SurveyStation({ document, planning }: StationProps) {
           )}
         </Part>
       )}
+      {look === "gaps" && (
+        <Part title="Gaps the rubber would close">
+          <p className="quiet pb-1 text-sm">
+            Narrower than {show.length(bridgedMm)}, twice the jacket: silicone from both walls meets and locks. Fill
+            such a gap with clay or a plug before the first coat, or part the mould through it.
+          </p>
+          <NarrowList narrow={walls?.gaps} limitMm={bridgedMm} what="gap" stage={stage} />
+        </Part>
+      )}
+      {look === "thin" && (
+        <Part title="Thin parts of the piece">
+          <p className="quiet pb-1 text-sm">
+            Thinner than {show.length(THIN_MM)}: what breaks first when the mould comes off. Support it, or let the
+            jacket be cut there. The material of the piece decides.
+          </p>
+          <NarrowList narrow={walls?.thin} limitMm={THIN_MM} what="part" stage={stage} />
+        </Part>
+      )}
       {look === "lamp" && (
         <Part title="The lamp">
           <p className="text-sm">
@@ -166,6 +205,84 @@ export function SurveyStation({ document, planning }: StationProps) {
       )}
     </>
   );
+}
+
+/** The places within a limit, largest first; each can be marked on the stage. */
+function NarrowList({
+  narrow,
+  limitMm,
+  what,
+  stage,
+}: {
+  narrow: ShownWalls["gaps"] | undefined;
+  limitMm: number;
+  what: string;
+  stage: Stage | null;
+}) {
+  const show = useShow();
+  useEffect(() => {
+    stage?.setTags(
+      (narrow?.places ?? []).slice(0, MOST_TAGS).map(({ at, narrowestMm }) => ({
+        at,
+        text: narrowestMm < CLOSED_MM ? `${what} runs to nothing` : `${what} ${show.length(narrowestMm)}`,
+      })),
+    );
+    return () => stage?.setTags([]);
+  }, [stage, narrow, what, show]);
+  if (!narrow) return <progress className="progress progress-primary w-full" />;
+  return (
+    <>
+      <Legend
+        entries={[
+          [SURVEY_COLOURS[2], `under ${show.length(limitMm)}`],
+          [SURVEY_COLOURS[1], `under ${show.length(1.5 * limitMm)}`],
+        ]}
+      />
+      {narrow.places.length === 0 ? (
+        <p className="text-sm">None found.</p>
+      ) : (
+        <ol className="mt-2 text-sm" data-testid="narrow-places">
+          {narrow.places.slice(0, MOST_LISTED).map(({ at, narrowestMm }) => (
+            <li key={at.join()} className="flex justify-between py-0.5">
+              <span>{show.length(at[2])} above the board</span>
+              <span className="font-medium">
+                {narrowestMm < CLOSED_MM ? "runs to nothing" : show.length(narrowestMm)}
+              </span>
+            </li>
+          ))}
+          {narrow.places.length > MOST_LISTED && (
+            <li className="quiet">and {narrow.places.length - MOST_LISTED} more</li>
+          )}
+        </ol>
+      )}
+    </>
+  );
+}
+
+/** More tags than this would cover the piece; more lines than this nobody reads. */
+const MOST_TAGS = 4;
+/** Walls nearer than this meet, in a fold or a crease. */
+const CLOSED_MM = 1;
+const MOST_LISTED = 12;
+
+function useWalls(
+  mesh: TriangleMesh | null,
+  geometry: Geometry | null,
+  gapMm: number,
+  thinMm: number,
+  onBoard: boolean,
+) {
+  const [walls, setWalls] = useState<ShownWalls | null>(null);
+  useEffect(() => {
+    setWalls(null);
+    if (!mesh || !geometry) return;
+    let gone = false;
+    void geometry.api.walls(mesh, gapMm, thinMm, onBoard).then((next) => !gone && setWalls(next));
+    return () => {
+      gone = true;
+    };
+  }, [mesh, geometry, gapMm, thinMm, onBoard]);
+  return walls;
 }
 
 function Legend({ entries }: { entries: readonly (readonly [string, string, number?])[] }) {
