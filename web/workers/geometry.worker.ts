@@ -251,6 +251,7 @@ class GeometryWorker {
         this.context(() => {}),
       ),
       widestMm,
+      onBoard ? 0 : null,
     );
     const classes = (widths: Float32Array, limitMm: number) =>
       Uint8Array.from(widths, (mm) => (mm < limitMm ? 2 : mm < 1.5 * limitMm ? 1 : 0));
