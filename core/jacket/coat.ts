@@ -11,3 +11,8 @@ export interface Coat {
 export function jacketThicknessMm(coats: readonly Coat[]): number {
   return coats.reduce((total, coat) => total + coat.thicknessMm, 0);
 }
+
+/** Gaps of the piece narrower than this are closed by the silicone brushed on both their walls, mm. */
+export function bridgedGapMm(coats: readonly Coat[]): number {
+  return 2 * jacketThicknessMm(coats);
+}

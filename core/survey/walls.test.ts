@@ -3,7 +3,7 @@ import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { cylinder, moved, sphere, together, torus } from "../testing/shapes.ts";
-import { narrowPlaces, wallsOf } from "./walls.ts";
+import { narrowClasses, narrowPlaces, wallsOf } from "./walls.ts";
 
 const walls = (mesh: TriangleMesh, widestMm: number, boardMm: number | null = null) =>
   wallsOf(mesh, NearestField.about(mesh, 4, ctx), widestMm, boardMm);
@@ -72,5 +72,6 @@ describe("how far apart walls stand", () => {
     const { gapMm } = walls(pair, 60);
     expect(narrowPlaces(pair, gapMm, 20, 1e6)).toEqual([]);
     expect(narrowPlaces(pair, gapMm, 5, 0)).toEqual([]);
+    expect([...narrowClasses(Float32Array.of(3, 10, 14, 15, 40, Infinity), 10)]).toEqual([2, 1, 1, 0, 0, 0]);
   });
 });

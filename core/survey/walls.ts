@@ -77,6 +77,16 @@ function ballAt(p: Float64Array, n: Float64Array, side: 1 | -1, nearest: Nearest
   return missed <= FACING * radius ? 2 * radius : Infinity;
 }
 
+/** Parts thinner than this break easily when the mould comes off, mm: typical, and the material of the piece decides. */
+export const THIN_PART_MM = 14;
+/** Widths up to so many times a limit are near it. */
+export const NEAR_LIMIT = 1.5;
+
+/** Class of each vertex by its width: 2 within the limit, 1 near it, 0 else. */
+export function narrowClasses(widthMm: Float32Array, limitMm: number): Uint8Array {
+  return Uint8Array.from(widthMm, (mm) => (mm < limitMm ? 2 : mm < NEAR_LIMIT * limitMm ? 1 : 0));
+}
+
 /** A stretch of wall that stands nearer to another than a limit. */
 export interface NarrowPlace {
   /** Where it is narrowest. */

@@ -22,7 +22,7 @@ import type { ComparedPlan } from "../../core/plan/offers.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
-import { type NarrowPlace, narrowPlaces, wallsOf } from "../../core/survey/walls.ts";
+import { type NarrowPlace, narrowClasses, narrowPlaces, wallsOf } from "../../core/survey/walls.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
 import { call } from "../lib/http.ts";
@@ -253,12 +253,13 @@ class GeometryWorker {
       widestMm,
       onBoard ? 0 : null,
     );
-    const classes = (widths: Float32Array, limitMm: number) =>
-      Uint8Array.from(widths, (mm) => (mm < limitMm ? 2 : mm < 1.5 * limitMm ? 1 : 0));
     return {
-      gaps: { classes: classes(gapMm, gapLimitMm), places: narrowPlaces(mesh, gapMm, gapLimitMm, LEAST_PLACE_MM2) },
+      gaps: {
+        classes: narrowClasses(gapMm, gapLimitMm),
+        places: narrowPlaces(mesh, gapMm, gapLimitMm, LEAST_PLACE_MM2),
+      },
       thin: {
-        classes: classes(thickMm, thinLimitMm),
+        classes: narrowClasses(thickMm, thinLimitMm),
         places: narrowPlaces(mesh, thickMm, thinLimitMm, LEAST_PLACE_MM2),
       },
     };

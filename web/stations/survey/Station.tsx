@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState } from "react";
-import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
+import { bridgedGapMm } from "../../../core/jacket/coat.ts";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
+import { NEAR_LIMIT, THIN_PART_MM } from "../../../core/survey/walls.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { SURVEY_COLOURS } from "../../scene/materials.ts";
@@ -16,9 +17,6 @@ import type { StationProps } from "../station.ts";
 import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 
 type Look = "map" | "counts" | "lamp" | "gaps" | "thin";
-
-/** Parts thinner than this break easily when the mould comes off, mm; typical, and the piece decides. */
-const THIN_MM = 14;
 
 const NAMED: readonly { name: string; pull: Direction }[] = [
   { name: "Front", pull: [0, -1, 0] },
@@ -61,12 +59,12 @@ export function SurveyStation({ document, planning }: StationProps) {
   );
 
   // Rubber brushed on both walls of a gap closes it when the gap is narrower than two jackets.
-  const bridgedMm = 2 * jacketThicknessMm(document.jacket.coats);
+  const bridgedMm = bridgedGapMm(document.jacket.coats);
   const walls = useWalls(
     look === "gaps" || look === "thin" ? (bundle?.piece ?? null) : null,
     geometry,
     bridgedMm,
-    THIN_MM,
+    THIN_PART_MM,
     onBoard,
   );
   const narrow = look === "gaps" ? walls?.gaps : look === "thin" ? walls?.thin : undefined;
@@ -185,10 +183,10 @@ export function SurveyStation({ document, planning }: StationProps) {
       {look === "thin" && (
         <Part title="Thin parts of the piece">
           <p className="quiet pb-1 text-sm">
-            Thinner than {show.length(THIN_MM)}: what breaks first when the mould comes off. Support it, or let the
+            Thinner than {show.length(THIN_PART_MM)}: what breaks first when the mould comes off. Support it, or let the
             jacket be cut there. The material of the piece decides.
           </p>
-          <NarrowList narrow={walls?.thin} limitMm={THIN_MM} what="part" stage={stage} />
+          <NarrowList narrow={walls?.thin} limitMm={THIN_PART_MM} what="part" stage={stage} />
         </Part>
       )}
       {look === "lamp" && (
@@ -235,7 +233,7 @@ function NarrowList({
       <Legend
         entries={[
           [SURVEY_COLOURS[2], `under ${show.length(limitMm)}`],
-          [SURVEY_COLOURS[1], `under ${show.length(1.5 * limitMm)}`],
+          [SURVEY_COLOURS[1], `under ${show.length(NEAR_LIMIT * limitMm)}`],
         ]}
       />
       {narrow.places.length === 0 ? (
