@@ -96,9 +96,10 @@ export function PartingStation({ document, planning }: StationProps) {
 
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
     edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null } }));
-  const locked = sections.filter((section) => !section.releases);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the locked sections follow from the bundle.
-  const lockedNumbers = useMemo(() => locked.map(({ number }) => number), [bundle]);
+  const lockedNumbers = useMemo(
+    () => (bundle?.figures.report.sections ?? []).filter(({ releases }) => !releases).map(({ number }) => number),
+    [bundle],
+  );
   const order = bundle?.figures.report.order;
   const hidden = bundle?.figures.report.hidden ?? [];
   return (
@@ -132,10 +133,10 @@ export function PartingStation({ document, planning }: StationProps) {
       {bundle && (
         <Part title="Will it come off?">
           <p
-            className={`font-medium ${locked.length === 0 && (order?.circle.length ?? 0) === 0 ? "text-success" : "text-warning"}`}
+            className={`font-medium ${lockedNumbers.length === 0 && (order?.circle.length ?? 0) === 0 ? "text-success" : "text-warning"}`}
             data-testid="verdict"
           >
-            {verdict(sections.length, locked.length, order?.circle ?? [], planning.quality === "settled")}
+            {verdict(sections.length, lockedNumbers.length, order?.circle ?? [], planning.quality === "settled")}
           </p>
           <Figure label="Parting line">{show.length(bundle.figures.report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass(bundle.figures.estimate.fillG)}</Figure>
