@@ -13,6 +13,9 @@ import { propagateFeatures } from "./transform.ts";
 /** Nodes a nearest field may have: 16 MB of features. */
 const NODE_BUDGET = 2e6;
 
+/** The class of triangles that are of none. */
+export const NO_CLASS = 255;
+
 /** A class of the nearest triangle at every node, and of whole bricks where they are all of one (-1 elsewhere). */
 export interface NodeClasses {
   readonly node: Uint8Array;
@@ -115,6 +118,35 @@ export class NearestField {
       if (n < 0 || classes.node[n] !== found) return -1;
     }
     return found;
+  }
+
+  /**
+   * How far a point may go along a unit direction and still have about it only nodes of one brick that are all of one
+   * class, and not of the class given, mm.
+   */
+  runOutside(
+    classes: NodeClasses,
+    notClass: number,
+    point: Float64Array,
+    d: readonly [number, number, number],
+  ): number {
+    const { originMm: o, stepMm: h } = this.grid;
+    const i = Math.floor((point[0] - o[0]) / h);
+    const j = Math.floor((point[1] - o[1]) / h);
+    const k = Math.floor((point[2] - o[2]) / h);
+    if ((i & 7) === 7 || (j & 7) === 7 || (k & 7) === 7) return 0;
+    const first = nodeAt(this.grid, i, j, k);
+    if (first < 0) return 0;
+    const own = classes.brick[Math.floor(first / BRICK_NODES)];
+    if (own < 0 || own === notClass || own === NO_CLASS) return 0;
+    let run = Infinity;
+    for (let a = 0; a < 3; a++) {
+      if (Math.abs(d[a]) < 1e-9) continue;
+      const cell = a === 0 ? i : a === 1 ? j : k;
+      const wall = o[a] + h * ((cell & ~7) + (d[a] > 0 ? BRICK - 1 : 0));
+      run = Math.min(run, (wall - point[a]) / d[a]);
+    }
+    return run;
   }
 
   /** The node nearest a point; points off the grid take its edge. */

@@ -1,5 +1,4 @@
 /** Sections for the user's own pulls. */
-import { NearestField } from "../field/nearest.ts";
 import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { labellingEnergy, labelVertices, vertexGraph } from "./labelling.ts";
@@ -17,13 +16,12 @@ export function sectionsForPulls(
   prices: PartingPrices,
   ctx: JobContext,
 ): Suggestion {
-  const { coarse: mesh, spacingMm: edgeMm, boardMm } = request;
+  const { coarse: mesh, nearest, spacingMm: edgeMm, boardMm } = request;
   const pricing = new Pricing(request, prices);
   const { graph, near, seamCost } = seamsOf(vertexGraph(mesh), prices);
-  const costs = pulls.map((pull) => pricing.survey(pull).price);
+  const costs = pricing.surveyAll(pulls, ctx).map(({ price }) => price);
   const problem = { graph, costs, seamCost };
   const loose = labelsOf(onePerLabel(problem, regionsOf(labelVertices(problem), near)));
-  const nearest = NearestField.about(mesh, 2 * edgeMm, ctx);
   const { areasMm2 } = pricing;
   const tight = { mesh, nearest, near, prices: costs, areasMm2, linePerMm: linePerMm(prices), edgeMm, boardMm };
   const { label, before, after } = shortened({ ...tight, label: loose });

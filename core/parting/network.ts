@@ -7,6 +7,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
 import type { Neighbours } from "./regions.ts";
+import { SegmentIndex, sideOf } from "./segments.ts";
 
 export interface SidedLine {
   /** xyz per point, mm. */
@@ -48,7 +49,7 @@ function evened(label: Uint8Array, sections: number, near: Neighbours): Float32A
 }
 
 /** Which of a line's two sections lies on its left: by the vote of the vertices beside it. */
-function sidesOf(
+export function sidesOf(
   line: PartingLine,
   mesh: TriangleMesh,
   normals: Float32Array,
@@ -60,6 +61,7 @@ function sidesOf(
   const middle = new Float64Array(3);
   let votes = 0;
   const q = line.points;
+  const own: SidedLine = { points: Float64Array.from(q), closed: line.closed, left: a, right: b };
   for (let k = 0; k + 5 < q.length; k += 3) {
     const triangle = nearest.nearest(
       middle,
@@ -70,26 +72,11 @@ function sidesOf(
     for (let c = 0; c < 3; c++) {
       const v = t[3 * triangle + c];
       if (label[v] !== a && label[v] !== b) continue;
-      const side = sideOf(q, k, k + 3, normals, v, p);
+      const side = sideOf({ line: own, from: k, to: k + 3, share: 0.5 }, normals, 3 * v, p, 3 * v);
       votes += label[v] === a ? Math.sign(side) : -Math.sign(side);
     }
   }
   return votes >= 0 ? [a, b] : [b, a];
-}
-
-/** Above 0 where vertex v lies to the left of the segment between two points of a line, seen from outside. */
-function sideOf(
-  q: ArrayLike<number>,
-  from: number,
-  to: number,
-  normals: Float32Array,
-  v: number,
-  p: Float32Array,
-): number {
-  const [tx, ty, tz] = [q[to] - q[from], q[to + 1] - q[from + 1], q[to + 2] - q[from + 2]];
-  const [nx, ny, nz] = [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]];
-  const [dx, dy, dz] = [p[3 * v] - q[from], p[3 * v + 1] - q[from + 1], p[3 * v + 2] - q[from + 2]];
-  return (ny * tz - nz * ty) * dx + (nz * tx - nx * tz) * dy + (nx * ty - ny * tx) * dz;
 }
 
 /**
@@ -102,10 +89,10 @@ export function labelsFrom(
   mesh: TriangleMesh,
   network: readonly SidedLine[],
   before: Uint8Array,
-  near: Neighbours,
+  near: Pick<Neighbours, "start" | "list">,
   reachMm: number,
+  normals: Float32Array = vertexNormals(mesh).normals,
 ): Uint8Array {
-  const { normals } = vertexNormals(mesh);
   const segments = new SegmentIndex(network, reachMm);
   const p = mesh.positions;
   const label = before.slice();
@@ -114,8 +101,8 @@ export function labelsFrom(
   for (let v = 0; v < label.length; v++) {
     const found = segments.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
     if (!found) continue;
-    const { line, from, to } = found;
-    label[v] = sideOf(line.points, from, to, normals, v, p) >= 0 ? line.left : line.right;
+    const { line } = found;
+    label[v] = sideOf(found, normals, 3 * v, p, 3 * v) >= 0 ? line.left : line.right;
     told[v] = 1;
     queue.push(v);
   }
@@ -130,69 +117,6 @@ export function labelsFrom(
     }
   }
   return label;
-}
-
-interface FoundSegment {
-  readonly line: SidedLine;
-  /** Places of its two points in the line's array. */
-  readonly from: number;
-  readonly to: number;
-}
-
-/** Segments of a network by the cubes they lie in, for the nearest within a reach. */
-class SegmentIndex {
-  private readonly cubes = new Map<string, FoundSegment[]>();
-
-  constructor(
-    network: readonly SidedLine[],
-    private readonly reachMm: number,
-  ) {
-    for (const line of network) {
-      const count = line.points.length / 3;
-      for (let k = 0; k + (line.closed ? 0 : 1) < count; k++) {
-        this.add({ line, from: 3 * k, to: 3 * ((k + 1) % count) });
-      }
-    }
-  }
-
-  private add(segment: FoundSegment): void {
-    const { line, from, to } = segment;
-    const low = [0, 1, 2].map((a) => this.cube(Math.min(line.points[from + a], line.points[to + a]) - this.reachMm));
-    const high = [0, 1, 2].map((a) => this.cube(Math.max(line.points[from + a], line.points[to + a]) + this.reachMm));
-    for (let i = low[0]; i <= high[0]; i++) {
-      for (let j = low[1]; j <= high[1]; j++) {
-        for (let k = low[2]; k <= high[2]; k++) {
-          const key = `${i},${j},${k}`;
-          const list = this.cubes.get(key);
-          if (list) list.push(segment);
-          else this.cubes.set(key, [segment]);
-        }
-      }
-    }
-  }
-
-  private cube(value: number): number {
-    return Math.floor(value / (2 * this.reachMm));
-  }
-
-  nearest(x: number, y: number, z: number): FoundSegment | null {
-    let least = this.reachMm ** 2;
-    let best: FoundSegment | null = null;
-    for (const segment of this.cubes.get(`${this.cube(x)},${this.cube(y)},${this.cube(z)}`) ?? []) {
-      const d2 = distance2ToSegment(segment.line.points, segment.from, segment.to, x, y, z);
-      if (d2 >= least) continue;
-      least = d2;
-      best = segment;
-    }
-    return best;
-  }
-}
-
-function distance2ToSegment(q: Float64Array, a: number, b: number, x: number, y: number, z: number): number {
-  const [ex, ey, ez] = [q[b] - q[a], q[b + 1] - q[a + 1], q[b + 2] - q[a + 2]];
-  const [dx, dy, dz] = [x - q[a], y - q[a + 1], z - q[a + 2]];
-  const s = Math.min(1, Math.max(0, (dx * ex + dy * ey + dz * ez) / (ex * ex + ey * ey + ez * ez || 1)));
-  return (dx - s * ex) ** 2 + (dy - s * ey) ** 2 + (dz - s * ez) ** 2;
 }
 
 /** Length of a network, mm. */

@@ -6,7 +6,7 @@ import { type SurveyCost, surveyDirections, surveyRow, vertexNormals } from "../
 import type { VertexGraph } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { type Neighbours, neighbours } from "./regions.ts";
-import { type SuggestRequest, surveyPull, surveyRequest } from "./request.ts";
+import { type SuggestRequest, surveyRequest } from "./request.ts";
 
 /** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
 export const DEEP_WEIGHT = 20;
@@ -41,20 +41,24 @@ export class Pricing {
   }
 
   /** The price of a pull at every vertex, from its locks there. */
-  of(pull: Direction, { lockMm3, deepMm3 }: SurveyCost): Float32Array {
-    const { normals: n, areasMm2, leastFacing, prices } = this;
-    const out = new Float32Array(lockMm3.length);
-    for (let v = 0; v < out.length; v++) {
-      const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
-      const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
-      out[v] = prices.fillPerMm3 * (lockMm3[v] + (DEEP_WEIGHT - 1) * deepMm3[v] + short);
-    }
+  of(pull: Direction, cost: SurveyCost): Float32Array {
+    const out = new Float32Array(cost.lockMm3.length);
+    for (let v = 0; v < out.length; v++) out[v] = this.at(v, pull, cost);
     return out;
   }
 
-  /** Surveys and prices one pull that is not in the table. */
-  survey(pull: Direction): PricedPull {
-    return { pull, price: this.of(pull, surveyPull(this.request, pull)) };
+  /** What a pull costs some of the vertices together. */
+  sumOf(pull: Direction, cost: SurveyCost, members: ArrayLike<number>): number {
+    let sum = 0;
+    for (let k = 0; k < members.length; k++) sum += this.at(members[k], pull, cost);
+    return sum;
+  }
+
+  private at(v: number, pull: Direction, { lockMm3, deepMm3 }: SurveyCost): number {
+    const { normals: n, areasMm2, leastFacing, prices } = this;
+    const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
+    const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
+    return prices.fillPerMm3 * (lockMm3[v] + (DEEP_WEIGHT - 1) * deepMm3[v] + short);
   }
 
   /** Surveys and prices several pulls side by side. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { newPlan } from "../plan/document.ts";
@@ -21,6 +22,7 @@ function rangeOf(
   const request: SuggestRequest = {
     coarse,
     depth: depthField(coarse),
+    nearest: NearestField.about(coarse, 12, ctx),
     boardMm,
     spacingMm: 6,
     fillDepthMm: 30,
@@ -31,7 +33,7 @@ function rangeOf(
   const label = Uint8Array.from({ length: p.length / 3 }, (_, v) =>
     belongs(p[3 * v], p[3 * v + 1], p[3 * v + 2]) ? 0 : 1,
   );
-  return pullRange(request, surveyPulls(request, ctx), prices, label, 0, own);
+  return pullRange(request, surveyPulls(request, ctx), prices, label, 0, own, ctx);
 }
 
 const degrees = (a: Direction, b: Direction) => (Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) * 180) / Math.PI;

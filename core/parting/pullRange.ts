@@ -2,11 +2,12 @@
  * From where a section could be pulled: for every surveyed direction, whether the section as it is cut would come free,
  * come free with a fill, or lock; and the direction that costs it least.
  */
+import type { JobContext } from "../job/context.ts";
 import { type Direction, frameAcross, normalised } from "../survey/directions.ts";
-import { type SurveyCost, surveyRow } from "../survey/survey.ts";
+import { type SurveyCost, surveyDirections, surveyRow } from "../survey/survey.ts";
 import type { PartingPrices } from "./price.ts";
 import { Pricing } from "./pricing.ts";
-import { type SuggestRequest, type SurveyTable, surveyPull } from "./request.ts";
+import { type SuggestRequest, type SurveyTable, surveyPull, surveyRequest } from "./request.ts";
 
 /** How a section leaves along a direction. */
 export type Leaving = "free" | "fill" | "locked";
@@ -36,14 +37,12 @@ export function pullRange(
   label: Uint8Array,
   section: number,
   own: Direction,
+  ctx: JobContext,
 ): PullRange {
   const vertices = label.length;
   const members = Array.from(label.keys()).filter((v) => label[v] === section);
   const pricing = new Pricing(request, prices);
-  const priceOf = (pull: Direction, cost: SurveyCost) => {
-    const price = pricing.of(pull, cost);
-    return members.reduce((sum, v) => sum + price[v], 0);
-  };
+  const priceOf = (pull: Direction, cost: SurveyCost) => pricing.sumOf(pull, cost, members);
   const directions = table.directions.map((pull, d) => ({
     pull,
     leaving: leavingOf(request, surveyRow(table.cost, d, vertices), members),
@@ -58,14 +57,16 @@ export function pullRange(
     [best, bestCost, least] = [pull, row, price];
   });
   for (const turnDeg of TURNS_DEG) {
-    for (let side = 0; side < 6; side++) {
-      const pull = turnedBy(best, turnDeg, side * 60);
-      if (request.boardMm !== null && pull[2] < 0) continue;
-      const cost = surveyPull(request, pull);
+    const sides = Array.from({ length: 6 }, (_, side) => turnedBy(best, turnDeg, side * 60)).filter(
+      (pull) => request.boardMm === null || pull[2] >= 0,
+    );
+    const surveyed = surveyDirections(surveyRequest(request, sides), ctx);
+    sides.forEach((pull, row) => {
+      const cost = surveyRow(surveyed, row, vertices);
       const price = priceOf(pull, cost);
-      if (price >= least * (1 - LEAST_GAIN)) continue;
+      if (price >= least * (1 - LEAST_GAIN)) return;
       [best, bestCost, least] = [pull, cost, price];
-    }
+    });
   }
   return { directions, best, bestLeaving: leavingOf(request, bestCost, members) };
 }

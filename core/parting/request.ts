@@ -1,4 +1,5 @@
 /** What a search for sections is given: the survey's mesh, how hard to look, and what each surveyed pull would cost. */
+import type { NearestField } from "../field/nearest.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { bodyAxes, withBodyAxes } from "../survey/axes.ts";
@@ -49,6 +50,8 @@ export interface SuggestRequest {
   readonly coarse: TriangleMesh;
   /** Distances about it. */
   readonly depth: DepthField;
+  /** The places nearest it. */
+  readonly nearest: NearestField;
   readonly boardMm: number | null;
   readonly spacingMm: number;
   readonly fillDepthMm: number;

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { newPlan } from "../plan/document.ts";
@@ -19,6 +20,7 @@ function searchOn(coarse: TriangleMesh): { request: SuggestRequest; search: Plan
   const request: SuggestRequest = {
     coarse,
     depth: depthField(coarse),
+    nearest: NearestField.about(coarse, 28, ctx),
     boardMm: null,
     spacingMm: 14,
     fillDepthMm: 40,

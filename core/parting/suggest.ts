@@ -4,8 +4,7 @@
  * Lloyd 1982). Every section stays one connected piece. What is made least is money: fill, parting line, and locks
  * too deep to fill at a price that drives them out.
  */
-import { NearestField } from "../field/nearest.ts";
-import { type JobContext, plainContext } from "../job/context.ts";
+import type { JobContext } from "../job/context.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { surveyRow } from "../survey/survey.ts";
 import { type TrialStart, trialsFrom } from "./alternate.ts";
@@ -36,7 +35,6 @@ export class PlanSearch {
   private readonly found = new Map<number, Trial>();
   private readonly exact = new Map<number, Trial>();
   private readonly chosen = new Map<number, readonly PullSet[]>();
-  private nearest: NearestField | null = null;
 
   constructor(
     private readonly request: SuggestRequest,
@@ -98,12 +96,11 @@ export class PlanSearch {
 
   /** A plan of this search with its lines drawn tight. */
   tightened(plan: Suggestion): Suggestion {
-    const { coarse: mesh, spacingMm, boardMm } = this.request;
+    const { coarse: mesh, nearest, spacingMm, boardMm } = this.request;
     const { near } = this.vertices;
-    this.nearest ??= NearestField.about(mesh, 2 * spacingMm, plainContext);
     const { label, before, after } = shortened({
       mesh,
-      nearest: this.nearest,
+      nearest,
       near,
       label: plan.label,
       prices: plan.prices,

@@ -139,7 +139,7 @@ export class PlanEngine {
     const prices = partingPrices(document, rates);
     return sections.map(({ pull }, k) => {
       ctx.checkCancelled();
-      return pullRange(survey.request, table, prices, surveyLabel, k, pull);
+      return pullRange(survey.request, table, prices, surveyLabel, k, pull, { ...ctx, progress: () => {} });
     });
   }
 

@@ -8,8 +8,10 @@ import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
+import { drawnPotentials } from "../parting/drawn.ts";
 import { fairLine } from "../parting/fair.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
+import { vertexAt } from "../parting/hand/surface.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
@@ -73,6 +75,10 @@ export interface Sections {
   readonly warnings: readonly string[];
 }
 
+function boardOf({ request }: Jacket): number | null {
+  return request.onBoard ? 0 : null;
+}
+
 /** The coarse mesh the survey works on. */
 export function surveyMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
   const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
@@ -91,13 +97,15 @@ export function surveyRequestFor(
 ): SuggestRequest {
   const coarse = surveyMesh(jacket, effort.vertices, ctx);
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
+  const spacingMm = Math.max(jacket.request.stepMm, meanEdge);
   return {
     coarse,
     depth: depthField(coarse),
+    nearest: NearestField.about(coarse, 2 * spacingMm, ctx),
     fillDepthMm,
     draftDeg,
-    boardMm: jacket.request.onBoard ? 0 : null,
-    spacingMm: Math.max(jacket.request.stepMm, meanEdge),
+    boardMm: boardOf(jacket),
+    spacingMm,
     effort,
   };
 }
@@ -111,14 +119,16 @@ export interface SectionsRequest {
 }
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
-  const { coarse } = survey.request;
-  const nearest = NearestField.about(coarse, 2 * jacket.request.stepMm, ctx);
+  const { coarse, nearest } = survey.request;
   let best: { readonly suggestion: Suggestion; readonly freed: FreedSections } | null = null;
   for (const suggestion of candidates(survey, request, ctx)) {
-    const labelAt = (x: number, y: number, z: number) => suggestion.label[nearestVertex(coarse, nearest, x, y, z)];
+    const { label, pulls } = suggestion;
+    const surface = { mesh: coarse, nearest };
+    const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
+    const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
     const { fillDepthMm, shellMm } = request;
     const { fillRounds: rounds } = survey.request.effort;
-    const freed = freeSections({ jacket, pulls: suggestion.pulls, labelAt, fillDepthMm, shellMm, rounds }, ctx);
+    const freed = freeSections({ jacket, pulls, potentials, fillDepthMm, shellMm, rounds }, ctx);
     if (!best || holdingMm3(freed) < holdingMm3(best.freed)) best = { suggestion, freed };
     // The cheapest that is proven to come off; the survey that priced it had only guessed.
     if (holdingMm3(best.freed) === 0) break;
@@ -168,24 +178,6 @@ function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
   return energy + handling + pulls.length * (prices.setupPerSection + prices.waitPerSection);
 }
 
-function nearestVertex(mesh: TriangleMesh, nearest: NearestField, x: number, y: number, z: number): number {
-  const triangle = nearest.nearest(scratch, x, y, z);
-  let best = 0;
-  let least = Infinity;
-  for (let c = 0; c < 3; c++) {
-    const v = mesh.triangles[3 * triangle + c];
-    const d =
-      (mesh.positions[3 * v] - x) ** 2 + (mesh.positions[3 * v + 1] - y) ** 2 + (mesh.positions[3 * v + 2] - z) ** 2;
-    if (d < least) {
-      least = d;
-      best = v;
-    }
-  }
-  return best;
-}
-
-const scratch = new Float64Array(3);
-
 /** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
 function assemble(
   freed: FreedSections,
@@ -195,7 +187,7 @@ function assemble(
   ordered: boolean,
 ): Sections {
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
-  const { stepMm, onBoard } = jacket.request;
+  const { stepMm } = jacket.request;
   const warnings: string[] = [];
   const label = labelsOf(potentials);
   const lowest = pulls.map((_, s) => s).filter((s) => label.includes(s));
@@ -217,7 +209,7 @@ function assemble(
         depth: depthField(mesh),
         shellMm,
         stepMm,
-        boardMm: onBoard ? 0 : null,
+        boardMm: boardOf(jacket),
       });
   const { build, circle } = orderOf(lowest.length, blocks);
   const order = build.map((k) => lowest[k]);

@@ -2,9 +2,10 @@
  * The cells of the sections: every point outside the jacket belongs to the section whose patch of the jacket is
  * nearest to it.
  */
-import { type NearestData, NearestField, type NodeClasses } from "../field/nearest.ts";
+import { type NearestData, NearestField, NO_CLASS, type NodeClasses } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { labelsOf } from "../parting/sections.ts";
+import type { Direction } from "../survey/directions.ts";
 
 /** Farther from the jacket than any section reaches, mm. */
 const FAR_MM = 75;
@@ -13,7 +14,7 @@ const FAR_MM = 75;
 export interface CellsData {
   readonly nearest: NearestData;
   readonly potentials: readonly Float32Array[];
-  /** Section of each triangle, 255 where a line runs through it. */
+  /** Section of each triangle, NO_CLASS where a line runs through it. */
   readonly classOf: Uint8Array;
   readonly classes: NodeClasses;
 }
@@ -33,10 +34,10 @@ export class Cells {
   static of(nearest: NearestField, potentials: readonly Float32Array[]): Cells {
     const label = labelsOf(potentials);
     const t = nearest.data.mesh.triangles;
-    // 255 marks the triangles a parting line runs through: never sure.
+    // The triangles a parting line runs through are never sure.
     const classOf = Uint8Array.from({ length: t.length / 3 }, (_, k) => {
       const own = label[t[3 * k]];
-      return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : 255;
+      return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : NO_CLASS;
     });
     return new Cells({ nearest: nearest.data, potentials, classOf, classes: nearest.classes(classOf) });
   }
@@ -45,12 +46,17 @@ export class Cells {
   at(x: number, y: number, z: number): number {
     const { classes, classOf } = this.data;
     const sure = this.nearest.sureClass(classes, x, y, z);
-    if (sure >= 0 && sure !== 255) return sure;
+    if (sure >= 0 && sure !== NO_CLASS) return sure;
     // Far out the wall between two cells need not be known to better than a node.
     const far = this.nearest.farTriangle(FAR_MM, x, y, z);
-    if (far >= 0) return classOf[far] !== 255 ? classOf[far] : this.greatestIn(far);
+    if (far >= 0) return classOf[far] !== NO_CLASS ? classOf[far] : this.greatestIn(far);
     const triangle = this.nearest.nearest(this.point, x, y, z);
-    return classOf[triangle] !== 255 ? classOf[triangle] : this.greatestAt(triangle);
+    return classOf[triangle] !== NO_CLASS ? classOf[triangle] : this.greatestAt(triangle);
+  }
+
+  /** How far along a direction a point surely stays in the cells of other sections than one, mm; 0 where unsure. */
+  runElsewhere(section: number, point: Float64Array, d: Direction): number {
+    return this.nearest.runOutside(this.data.classes, section, point, d);
   }
 
   /** The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. */

@@ -7,7 +7,7 @@
  * long shallow hollow takes a thin fill. The rest stays open, and the section does not release.
  */
 import type { JobContext } from "../job/context.ts";
-import type { Kernel } from "../job/team.ts";
+import { type Kernel, runsOf } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type ColumnFrame, columnFrame, columnPoint, FROM_BACK, visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -59,9 +59,13 @@ export interface LockRequest {
   readonly shellMm: number;
 }
 
-/** The stretches of one section's cell, measured by any thread. */
+/** The stretches of one section's cell on a band of lines, measured by any thread. */
 interface StretchShare {
   readonly request: LockRequest;
+  /** The frame of the pull, its bundle cut down to the band. */
+  readonly frame: ColumnFrame;
+  /** Number of the band's first line in the whole bundle. */
+  readonly firstLine: number;
   readonly cells: CellsData;
   /** Out: how many there are; more than `figures` has room for when it was too small. */
   readonly count: Int32Array;
@@ -71,12 +75,12 @@ interface StretchShare {
 
 export const stretchKernel: Kernel<StretchShare> = {
   name: "lock stretches",
-  run({ request, cells, count, figures }) {
-    const stretches = stretchesOf(request, new Cells(cells));
+  run({ request, frame, firstLine, cells, count, figures }) {
+    const stretches = stretchesOf(request, frame, new Cells(cells));
     count[0] = stretches.length;
     if (6 * stretches.length > figures.length) return;
     stretches.forEach(({ line, to, low, near, lengthMm, thickMm }, k) => {
-      figures.set([line, to, low, near, lengthMm, thickMm], 6 * k);
+      figures.set([line + firstLine, to, low, near, lengthMm, thickMm], 6 * k);
     });
   },
 };
@@ -84,26 +88,45 @@ export const stretchKernel: Kernel<StretchShare> = {
 /** Room for stretches at first, by lines of the bundle. */
 const ROOM_PER_LINE = 2;
 
+/** Bands the lines of a section are cut into: enough that the threads end together. */
+const BANDS = 3;
+
 /** The locks of several sections, one request each, measured side by side. */
 export function measureLocks(requests: readonly LockRequest[], cells: Cells, ctx: JobContext): SectionLock[] {
-  const shareOf = (request: LockRequest, room: number): StretchShare => ({
-    request,
+  const frames = requests.map(({ jacket, pull, spacingMm }) => columnFrame(jacket, pull, spacingMm));
+  const shareOf = (band: Pick<StretchShare, "request" | "frame" | "firstLine">, room: number): StretchShare => ({
+    ...band,
     cells: cells.data,
     count: new Int32Array(ctx.team.buffer(4)),
     figures: new Float64Array(ctx.team.buffer(48 * room)),
   });
-  const frames = requests.map(({ jacket, pull, spacingMm }) => columnFrame(jacket, pull, spacingMm));
-  let shares = requests.map((request, k) =>
-    shareOf(request, ROOM_PER_LINE * frames[k].bundle.countU * frames[k].bundle.countV),
+  let shares = requests.flatMap((request, k) =>
+    bandsOf(frames[k]).map(({ frame, firstLine }) =>
+      shareOf({ request, frame, firstLine }, ROOM_PER_LINE * frame.bundle.countU * frame.bundle.countV),
+    ),
   );
   ctx.team.run(stretchKernel, shares, () => ctx.checkCancelled());
   const short = shares.filter(({ count, figures }) => 6 * count[0] > figures.length);
   if (short.length > 0) {
-    const larger = new Map(short.map((share) => [share, shareOf(share.request, share.count[0])]));
+    const larger = new Map(short.map((share) => [share, shareOf(share, share.count[0])]));
     ctx.team.run(stretchKernel, [...larger.values()], () => ctx.checkCancelled());
     shares = shares.map((share) => larger.get(share) ?? share);
   }
-  return shares.map((share, k) => lockOf(share.request, frames[k], stretchesIn(share)));
+  return requests.map((request, k) =>
+    lockOf(request, frames[k], shares.filter((share) => share.request === request).flatMap(stretchesIn)),
+  );
+}
+
+/** A frame's lines in bands of rows, in order. */
+function bandsOf(frame: ColumnFrame): { frame: ColumnFrame; firstLine: number }[] {
+  const { bundle } = frame;
+  return runsOf(bundle.countV, BANDS).map(({ from, to }) => ({
+    frame: {
+      ...frame,
+      bundle: { ...bundle, originV: bundle.originV + from * bundle.spacingMm, countV: to - from },
+    },
+    firstLine: from * bundle.countU,
+  }));
 }
 
 function stretchesIn({ count, figures }: StretchShare): Stretch[] {
@@ -113,12 +136,11 @@ function stretchesIn({ count, figures }: StretchShare): Stretch[] {
   });
 }
 
-function stretchesOf(request: LockRequest, cells: Cells): Stretch[] {
+function stretchesOf(request: LockRequest, frame: ColumnFrame, cells: Cells): Stretch[] {
   const { jacket, section, pull, spacingMm, alongMm, boardMm, residueMm, shellMm } = request;
   const reachMm = shellMm + FLANGE_REACH_MM;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
-  const frame = columnFrame(jacket, pull, spacingMm);
   visitColumns(jacket, frame, boardMm, (line, from, to, first) => {
     if (to - from <= DEPTH_FLOOR * spacingMm) return;
     const samples = Math.max(1, Math.ceil((to - from) / alongMm));
@@ -130,7 +152,11 @@ function stretchesOf(request: LockRequest, cells: Cells): Stretch[] {
     let thickMm = 0;
     for (let k = 0; k < samples; k++) {
       columnPoint(frame, line, from + (k + 0.5) * each, point);
-      if (cells.at(point[0], point[1], point[2]) !== section) continue;
+      if (cells.at(point[0], point[1], point[2]) !== section) {
+        // The samples that surely lie in another cell too are passed over.
+        k += Math.max(0, Math.floor(cells.runElsewhere(section, point, pull) / each - 1e-6));
+        continue;
+      }
       // Short columns fill anyway: only long ones need their distance from the jacket.
       const thick = to - from <= residueMm ? 0 : cells.distance(point);
       thickMm = Math.max(thickMm, thick);

@@ -1,0 +1,332 @@
+/** What is done to sections by lines: split one by a new line or a ring, merge two, and say which vertex is whose. */
+import { type Direction, normalised } from "../../survey/directions.ts";
+import { labelsFrom, type SidedLine } from "../network.ts";
+import { SegmentIndex, sideOf } from "../segments.ts";
+import { endsOf, type Place, placeAt, placeOn, samePlace } from "./handles.ts";
+import { evenHandles, type LaidLine, type Layout, networkOn, setBack, tenths } from "./layout.ts";
+import { SIDE_REACH } from "./potentials.ts";
+import { type Surface, vertexAt } from "./surface.ts";
+import { pathBetween, type Way } from "./ways.ts";
+
+export type HandResult =
+  | { readonly ok: true; readonly layout: Layout }
+  | { readonly ok: false; readonly problem: string };
+
+/** Ends of a new line this near another line or the board are set on it, mm; or as near as the mesh is fine. */
+const SNAP_MM = 20;
+/** A line may stray over another by this share of its points: where it begins and ends. */
+const STRAY_SHARE = 0.06;
+
+/** The section of every vertex of a surface. */
+export function labelsOfLayout(surface: Surface, layout: Layout): Uint8Array {
+  const { mesh, near, nearest, normals, edgeMm } = surface;
+  const blank = new Uint8Array(mesh.positions.length / 3);
+  return labelsFrom(mesh, networkOn(layout, nearest), blank, near, SIDE_REACH * edgeMm, normals);
+}
+
+/** A plan of one section, to begin drawing from. */
+export function undivided(pull: Direction): Layout {
+  return { sections: [{ pull }], lines: [] };
+}
+
+/** Draws a line through places that were picked; it parts the section it runs over. */
+export function drawLine(
+  surface: Surface,
+  layout: Layout,
+  picked: readonly Place[],
+  { closed, way }: { readonly closed: boolean; readonly way: Way },
+): HandResult {
+  if (picked.length < (closed ? 3 : 2))
+    return refused(`Pick at least ${closed ? "three" : "two"} places for the line.`);
+  if (closed) {
+    const legs = picked.map((from, k) => pathBetween(surface, from, picked[(k + 1) % picked.length], way));
+    return part(surface, layout, joined(legs).slice(0, -3), true);
+  }
+  const [first, last] = [snapped(surface, layout, picked[0]), snapped(surface, layout, picked[picked.length - 1])];
+  if (!first || !last) return refused("Begin and end the line on another line or on the board, or close it to a ring.");
+  const places = [first, ...picked.slice(1, -1), last];
+  const legs = places.slice(1).map((to, k) => pathBetween(surface, places[k], to, way));
+  const points = joined(legs);
+  // Just where the other lines were met.
+  points.splice(0, 3, ...first);
+  points.splice(points.length - 3, 3, ...last);
+  return part(surface, layout, points, false);
+}
+
+/** The mirror image of a line across the upright plane through the middle of the piece, drawn as a line of its own. */
+export function mirrorLine(surface: Surface, layout: Layout, line: number, across: "x" | "y"): HandResult {
+  const own = layout.lines[line];
+  const axis = across === "x" ? 0 : 1;
+  const p = surface.mesh.positions;
+  let [low, high] = [Infinity, -Infinity];
+  for (let k = axis; k < p.length; k += 3) {
+    low = Math.min(low, p[k]);
+    high = Math.max(high, p[k]);
+  }
+  const turned = own.points.map((value, k) => (k % 3 === axis ? low + high - value : value));
+  const points = Array.from(setBack(turned, surface.nearest), tenths);
+  if (own.closed) return part(surface, layout, points, true);
+  const count = points.length / 3;
+  const ends = [0, count - 1].map((k) => snapped(surface, layout, placeAt({ points }, k)));
+  if (!ends[0] || !ends[1]) return refused("Mirrored, the line would end on no other line and not on the board.");
+  points.splice(0, 3, ...ends[0]);
+  points.splice(points.length - 3, 3, ...ends[1]);
+  return part(surface, layout, points, false);
+}
+
+function joined(legs: readonly Float64Array[]): number[] {
+  return legs.flatMap((leg, k) => Array.from(k === 0 ? leg : leg.subarray(3), tenths));
+}
+
+/** The place on a line, a junction or the board that an end is set on; null where none is near. */
+export function snapped(surface: Surface, layout: Layout, [x, y, z]: Place): Place | null {
+  const snapMm = Math.max(SNAP_MM, 2 * surface.edgeMm);
+  let best: Place | null = null;
+  let least = snapMm;
+  for (const line of layout.lines) {
+    const ends = endsOf(line);
+    for (let k = 0; k < line.points.length / 3; k++) {
+      const place = placeAt(line, k);
+      // A junction draws an end from twice as far as a line does.
+      const away = Math.hypot(place[0] - x, place[1] - y, place[2] - z) / (ends.includes(k) ? 2 : 1);
+      if (away >= least) continue;
+      least = away;
+      best = place;
+    }
+  }
+  if (best) return best;
+  const { boardMm } = surface;
+  return boardMm !== null && z - boardMm < snapMm ? placeOn(surface, [x, y, boardMm], true) : null;
+}
+
+const refused = (problem: string): HandResult => ({ ok: false, problem });
+
+/** Parts the section a new line runs over; the smaller part becomes the new section. */
+function part(surface: Surface, layout: Layout, points: number[], closed: boolean): HandResult {
+  const label = labelsOfLayout(surface, layout);
+  const crossed = sectionsUnder(surface, label, points, layout);
+  const [own] = crossed;
+  if (own === undefined) return refused("The line runs along another line all the way.");
+  if (crossed.length > 1) {
+    return refused(
+      `The line runs over sections ${crossed.map((s) => s + 1).join(" and ")}: draw it within one of them, up to the line between.`,
+    );
+  }
+  const fresh = layout.sections.length;
+  const line: LaidLine = { points, handles: evenHandles(points, closed), closed, left: own, right: fresh };
+  const sides = sidesWithin(surface, label, own, line);
+  if (!sides) return refused("The line does not part the section: lead both its ends to other lines, or close it.");
+  const areas = [own, fresh].map((s) =>
+    sides.reduce((sum, side, v) => sum + (side === s ? surface.areasMm2[v] : 0), 0),
+  );
+  if (areas.some((area) => area < surface.edgeMm ** 2)) return refused("One side of the line would be empty.");
+  const smallerLeft = areas[0] < areas[1];
+  const numberOf = (side: number) => (smallerLeft ? own + fresh - side : side);
+  const knotted = endsOf(line).reduce((held, at) => cutAt(held, placeAt(line, at)), layout.lines);
+  const votes = votesOf(surface, label, own, sides, knotted);
+  const bordering = knotted.map((held, n): LaidLine => {
+    if (held.left !== own && held.right !== own) return held;
+    const next = numberOf(votes[n] >= 0 ? own : fresh);
+    return held.left === own ? { ...held, left: next } : { ...held, right: next };
+  });
+  const laid = { ...line, left: numberOf(own), right: numberOf(fresh) };
+  const pull = closed ? facingOf(surface, sides, smallerLeft ? own : fresh) : layout.sections[own].pull;
+  return {
+    ok: true,
+    layout: { sections: [...layout.sections, { pull }], lines: [...bordering, laid] },
+  };
+}
+
+/** The sections a line runs over, most first; places beside other lines are not counted. */
+function sectionsUnder(surface: Surface, label: Uint8Array, points: readonly number[], layout: Layout): number[] {
+  const reachMm = surface.edgeMm;
+  const lines = new SegmentIndex(networkOn(layout, surface.nearest), reachMm);
+  const counts = new Map<number, number>();
+  let all = 0;
+  for (let k = 0; k < points.length; k += 3) {
+    if (lines.nearest(points[k], points[k + 1], points[k + 2])) continue;
+    const s = label[vertexAt(surface, points[k], points[k + 1], points[k + 2])];
+    counts.set(s, (counts.get(s) ?? 0) + 1);
+    all++;
+  }
+  return [...counts]
+    .filter(([, count]) => count > STRAY_SHARE * all)
+    .sort((a, b) => b[1] - a[1])
+    .map(([s]) => s);
+}
+
+/** The side of a line for every vertex of the section it parts (255 elsewhere); null where it does not part it. */
+function sidesWithin(surface: Surface, label: Uint8Array, section: number, line: LaidLine): Uint8Array | null {
+  const { mesh, near, normals, edgeMm } = surface;
+  const p = mesh.positions;
+  const sided: SidedLine = { ...line, points: Float64Array.from(line.points) };
+  const segments = new SegmentIndex([sided], SIDE_REACH * edgeMm);
+  const side = new Uint8Array(label.length).fill(255);
+  const beside = new Uint8Array(label.length);
+  const queue: number[] = [];
+  for (let v = 0; v < label.length; v++) {
+    if (label[v] !== section) continue;
+    const found = segments.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+    if (!found) continue;
+    side[v] = sideOf(found, normals, 3 * v, p, 3 * v) >= 0 ? line.left : line.right;
+    beside[v] = 1;
+    queue.push(v);
+  }
+  for (let q = 0; q < queue.length; q++) {
+    const v = queue[q];
+    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+      const o = near.list[k];
+      if (label[o] !== section) continue;
+      if (side[o] === 255) {
+        side[o] = side[v];
+        queue.push(o);
+      } else if (side[o] !== side[v] && !beside[o] && !beside[v]) return null;
+    }
+  }
+  return side;
+}
+
+/** Above 0 where a line borders the part that lies to the left of the new one, by the vertices beside it. */
+function votesOf(
+  surface: Surface,
+  label: Uint8Array,
+  section: number,
+  sides: Uint8Array,
+  lines: readonly LaidLine[],
+): Float64Array {
+  const p = surface.mesh.positions;
+  const sided = lines.map((line): SidedLine => ({ ...line, points: setBack(line.points, surface.nearest) }));
+  const segments = new SegmentIndex(sided, SIDE_REACH * surface.edgeMm);
+  const votes = new Float64Array(lines.length);
+  for (let v = 0; v < label.length; v++) {
+    if (label[v] !== section) continue;
+    const found = segments.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+    if (found && sides[v] !== 255) votes[sided.indexOf(found.line)] += sides[v] === section ? 1 : -1;
+  }
+  return votes;
+}
+
+/** The lines with the one that runs through a place cut in two there; an end that is there already is one. */
+function cutAt(lines: readonly LaidLine[], place: Place): LaidLine[] {
+  return lines.flatMap((line) => {
+    const count = line.points.length / 3;
+    let at = -1;
+    for (let k = 0; k < count; k++) if (samePlace(placeAt(line, k), place)) at = k;
+    if (at < 0 || endsOf(line).includes(at)) return [line];
+    if (line.closed) {
+      const points = [...line.points.slice(3 * at), ...line.points.slice(0, 3 * at + 3)];
+      return [{ ...line, points, closed: false, handles: evenHandles(points, false) }];
+    }
+    return [line.points.slice(0, 3 * at + 3), line.points.slice(3 * at)].map((points, half) => {
+      const held = line.handles.map((k) => (half === 0 ? k : k - at)).filter((k) => k > 0 && k < points.length / 3 - 1);
+      return { ...line, points, handles: [0, ...held, points.length / 3 - 1] };
+    });
+  });
+}
+
+/** Where a part of the surface faces on the whole; never into the board. */
+function facingOf(surface: Surface, sides: Uint8Array, side: number): Direction {
+  const sum = [0, 0, 0];
+  sides.forEach((own, v) => {
+    if (own !== side) return;
+    for (let a = 0; a < 3; a++) sum[a] += surface.areasMm2[v] * surface.normals[3 * v + a];
+  });
+  if (surface.boardMm !== null) sum[2] = Math.max(0, sum[2]);
+  return Math.hypot(...sum) > 1e-6 ? normalised(sum as unknown as Direction) : [0, 0, 1];
+}
+
+/** Sections that share a line with another. */
+export function neighboursOf({ lines }: Layout, section: number): number[] {
+  const found = lines.flatMap(({ left, right }) => (left === section ? [right] : right === section ? [left] : []));
+  return [...new Set(found)].sort((a, b) => a - b);
+}
+
+/** Makes one section of two that share a line; the first one's pull stays. */
+export function mergeSections(layout: Layout, one: number, other: number): HandResult {
+  if (!neighboursOf(layout, one).includes(other)) return refused(`Sections ${one + 1} and ${other + 1} share no line.`);
+  const number = (s: number) => {
+    const held = s === other ? one : s;
+    return held > other ? held - 1 : held;
+  };
+  const left = layout.lines
+    .map((line) => ({ ...line, left: number(line.left), right: number(line.right) }))
+    .filter((line) => line.left !== line.right);
+  return {
+    ok: true,
+    layout: { sections: layout.sections.filter((_, s) => s !== other), lines: withoutLooseKnots(left) },
+  };
+}
+
+/** Joins the lines of a place where only two ends of the same two sections are left. */
+function withoutLooseKnots(lines: readonly LaidLine[]): LaidLine[] {
+  let held = [...lines];
+  for (;;) {
+    const next = joinedOnce(held);
+    if (!next) return held;
+    held = next;
+  }
+}
+
+function joinedOnce(lines: readonly LaidLine[]): LaidLine[] | null {
+  const ends = lines.flatMap((line) => endsOf(line).map((at) => ({ line, at, place: placeAt(line, at) })));
+  for (const end of ends) {
+    const here = ends.filter(({ place }) => samePlace(place, end.place));
+    if (here.length !== 2) continue;
+    const [a, b] = here;
+    if (a.line === b.line) {
+      const points = a.line.points.slice(0, -3);
+      const ring = { ...a.line, points, closed: true, handles: a.line.handles.slice(0, -1) };
+      return lines.map((line) => (line === a.line ? ring : line));
+    }
+    // The first runs up to the place, the second on from it.
+    const first = a.at === 0 ? reversed(a.line) : a.line;
+    const second = b.at === 0 ? b.line : reversed(b.line);
+    if (first.left !== second.left || first.right !== second.right) continue;
+    const before = first.points.length / 3 - 1;
+    const through: LaidLine = {
+      ...first,
+      points: [...first.points, ...second.points.slice(3)],
+      handles: [...first.handles, ...second.handles.slice(1).map((k) => k + before)],
+    };
+    return [...lines.filter((line) => line !== a.line && line !== b.line), through];
+  }
+  return null;
+}
+
+function reversed(line: LaidLine): LaidLine {
+  const count = line.points.length / 3;
+  const points = Array.from({ length: count }, (_, k) => placeAt(line, count - 1 - k)).flat();
+  const handles = line.handles.map((k) => count - 1 - k).reverse();
+  return { ...line, points, handles, left: line.right, right: line.left };
+}
+
+/** What is wrong with a layout on a surface, in words; none where every section is one whole piece. */
+export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array): string[] {
+  const { near } = surface;
+  const seen = new Uint8Array(label.length);
+  const pieces = layout.sections.map(() => 0);
+  // Scraps of a few vertices beside a sharp corner are the mesh's own roughness.
+  const least = 8;
+  for (let seed = 0; seed < label.length; seed++) {
+    if (seen[seed]) continue;
+    const queue = [seed];
+    seen[seed] = 1;
+    for (let q = 0; q < queue.length; q++) {
+      for (let k = near.start[queue[q]]; k < near.start[queue[q] + 1]; k++) {
+        const o = near.list[k];
+        if (seen[o] || label[o] !== label[seed]) continue;
+        seen[o] = 1;
+        queue.push(o);
+      }
+    }
+    if (queue.length >= least) pieces[label[seed]]++;
+  }
+  return pieces.flatMap((count, s) => {
+    if (count === 1) return [];
+    return [
+      count === 0
+        ? `Section ${s + 1} has nothing left of it: a line was drawn over another.`
+        : `Section ${s + 1} has fallen into ${count} pieces: a line crosses another.`,
+    ];
+  });
+}

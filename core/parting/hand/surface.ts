@@ -1,0 +1,48 @@
+/** The surface that lines are laid on, with what the tools for them look up. */
+import { NearestField } from "../../field/nearest.ts";
+import type { JobContext } from "../../job/context.ts";
+import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
+import { vertexNormals } from "../../survey/survey.ts";
+
+export interface Surface {
+  readonly mesh: TriangleMesh;
+  readonly nearest: NearestField;
+  readonly near: { readonly start: Uint32Array; readonly list: Uint32Array };
+  readonly normals: Float32Array;
+  readonly areasMm2: Float32Array;
+  /** Typical edge. */
+  readonly edgeMm: number;
+  readonly boardMm: number | null;
+}
+
+export function surfaceOf(mesh: TriangleMesh, boardMm: number | null, ctx: JobContext): Surface {
+  const { normals, areasMm2 } = vertexNormals(mesh);
+  const area = areasMm2.reduce((sum, own) => sum + own, 0);
+  const edgeMm = Math.sqrt((2.3 * area) / Math.max(1, mesh.triangles.length / 3));
+  const nearest = NearestField.about(mesh, 2 * edgeMm, ctx);
+  return { mesh, nearest, near: vertexNeighbours(mesh), normals, areasMm2, edgeMm, boardMm };
+}
+
+/** The vertex nearest a place, mm. */
+export function vertexAt(
+  { mesh, nearest }: Pick<Surface, "mesh" | "nearest">,
+  x: number,
+  y: number,
+  z: number,
+): number {
+  const triangle = nearest.nearest(scratch, x, y, z);
+  const p = mesh.positions;
+  let best = 0;
+  let least = Infinity;
+  for (let c = 0; c < 3; c++) {
+    const v = mesh.triangles[3 * triangle + c];
+    const d = (p[3 * v] - x) ** 2 + (p[3 * v + 1] - y) ** 2 + (p[3 * v + 2] - z) ** 2;
+    if (d >= least) continue;
+    least = d;
+    best = v;
+  }
+  return best;
+}
+
+const scratch = new Float64Array(3);
