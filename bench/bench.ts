@@ -141,7 +141,14 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
       planSections(
         jacket.value,
         stage,
-        { pulls: null, sections: 3, fillDepthMm: 40, shellMm: 20, prices: partingPrices(newPlan(), TYPICAL_RATES) },
+        {
+          layout: null,
+          pulls: null,
+          sections: 3,
+          fillDepthMm: 40,
+          shellMm: 20,
+          prices: partingPrices(newPlan(), TYPICAL_RATES),
+        },
         ctx,
       ),
     );

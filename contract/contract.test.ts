@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { newPlan, type PlanDocument } from "../core/plan/document.ts";
+import { NO_ZONES } from "../core/survey/zones.ts";
 import { apiError, errorCodes } from "./error.ts";
 import { changePiece, createPiece, savePlan } from "./pieces.ts";
 import { planDocument, upgradePlan } from "./plan.ts";
@@ -24,9 +25,26 @@ describe("the plan document", () => {
           [0, -1, 0],
         ],
         fillDepthMm: 25,
+        layout: {
+          sections: [{ pull: [0, 0, 1] }, { pull: [0, 0, -1] }],
+          lines: [{ points: [0, 0, 0, 9, 0, 0, 9, 9, 0], handles: [0, 1, 2], closed: true, left: 0, right: 1 }],
+        },
       },
+      zones: { ...NO_ZONES, keepClear: [1, 2, 3, 0, 0, 1, 30] },
     };
     expect(upgradePlan(JSON.parse(JSON.stringify(plan)))).toEqual(plan);
+  });
+
+  it("is read from what older versions stored", () => {
+    const { zones: _zones, ...plan } = newPlan();
+    const { layout: _layout, ...parting } = plan.parting;
+    const { thickerMm: _thicker, ...jacket } = plan.jacket;
+    const second = { ...plan, version: 2, parting: { ...parting, fillDepthMm: 33 }, jacket };
+    const { handlingMm: _handling, ...brief } = plan.brief;
+    const first = { ...second, version: 1, brief };
+    for (const stored of [first, second]) {
+      expect(upgradePlan(stored)).toEqual({ ...newPlan(), parting: { ...newPlan().parting, fillDepthMm: 33 } });
+    }
   });
 
   it.each([
@@ -85,6 +103,29 @@ describe("the plan document", () => {
         p.brief.edition = 0.5;
       },
       "brief.edition",
+    ],
+    [
+      "a line of a section that is not there",
+      (p: { parting: Record<string, unknown> }) => {
+        const line = { points: [0, 0, 0, 9, 0, 0], handles: [0, 1], closed: false, left: 0, right: 2 };
+        p.parting.layout = { sections: [{ pull: [0, 0, 1] }], lines: [line] };
+      },
+      "parting.layout.lines",
+    ],
+    [
+      "handles off their line",
+      (p: { parting: Record<string, unknown> }) => {
+        const line = { points: [0, 0, 0, 9, 0, 0], handles: [0, 5], closed: false, left: 0, right: 1 };
+        p.parting.layout = { sections: [{ pull: [0, 0, 1] }, { pull: [0, 0, 1] }], lines: [line] };
+      },
+      "parting.layout.lines.0.handles",
+    ],
+    [
+      "half a dab of a zone",
+      (p: { zones: Record<string, unknown> }) => {
+        p.zones.fragile = [1, 2, 3];
+      },
+      "zones.fragile",
     ],
     [
       "a smoothing that is no number",

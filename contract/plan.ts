@@ -1,12 +1,50 @@
 /** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
 import { z } from "zod";
+import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document.ts";
 import { shellSystems } from "../core/shell/index.ts";
+import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
 import { lengthUnits } from "../core/units/index.ts";
 
 const direction = z
   .tuple([z.number(), z.number(), z.number()])
   .refine((d) => Math.abs(Math.hypot(...d) - 1) < 1e-3, "A direction must have length 1.");
+
+/** Numbers that stand for points of a line or dabs of a zone: whole groups, on no piece larger than this. */
+const figures = (group: number, most: number) =>
+  z
+    .array(z.number().min(-50_000).max(50_000))
+    .max(group * most)
+    .refine((list) => list.length % group === 0, `Numbers must come in groups of ${group}.`);
+
+const laidLine = z
+  .object({
+    points: figures(3, 20_000).min(6, "A line has at least two points."),
+    handles: z.array(z.number().int().min(0)).min(2),
+    closed: z.boolean(),
+    left: z.number().int().min(0),
+    right: z.number().int().min(0),
+  })
+  .refine(({ handles, points }) => handles.every((k, n) => k < points.length / 3 && (n === 0 || k > handles[n - 1])), {
+    message: "Handles must be points of their line, in order.",
+    path: ["handles"],
+  })
+  .refine(({ left, right }) => left !== right, { message: "A line parts two sections.", path: ["right"] });
+
+const layout = z
+  .object({
+    sections: z
+      .array(z.object({ pull: direction }))
+      .min(1)
+      .max(MOST_SECTIONS),
+    lines: z.array(laidLine).max(60),
+  })
+  .refine(({ sections, lines }) => lines.every(({ left, right }) => Math.max(left, right) < sections.length), {
+    message: "A line names a section that is not there.",
+    path: ["lines"],
+  });
+
+const zone = figures(DAB_FIGURES, 4000);
 
 const shellIds = shellSystems.map((system) => system.id) as [string, ...string[]];
 
@@ -38,25 +76,43 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     coats: z.array(coat).min(1, "A jacket has at least one coat.").max(12),
     smoothingMm: z.number().min(0).max(120),
     rimWidthMm: z.number().min(0).max(500),
+    thickerMm: z.number().min(0).max(30),
   }),
   parting: z.object({
     sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),
     pulls: z.array(direction).min(1).max(8).nullable(),
     fillDepthMm: z.number().min(0).max(300),
+    layout: layout.nullable(),
   }),
+  zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
   shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()) }),
 });
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  return planDocument.parse(fromVersion1(stored));
+  return planDocument.parse(fromVersion2(fromVersion1(stored)));
 }
 
 const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
+const version2 = z.looseObject({ version: z.literal(2), parting: z.looseObject({}), jacket: z.looseObject({}) });
 
 /** Version 2 asks for the largest section that can be handled. */
 function fromVersion1(stored: unknown): unknown {
   const old = version1.safeParse(stored);
   if (!old.success) return stored;
   return { ...old.data, version: 2, brief: { handlingMm: newPlan().brief.handlingMm, ...old.data.brief } };
+}
+
+/** Version 3 has lines laid by hand and zones. */
+function fromVersion2(stored: unknown): unknown {
+  const old = version2.safeParse(stored);
+  if (!old.success) return stored;
+  const { thickerMm } = newPlan().jacket;
+  return {
+    ...old.data,
+    version: 3,
+    jacket: { thickerMm, ...old.data.jacket },
+    parting: { layout: null, ...old.data.parting },
+    zones: NO_ZONES,
+  };
 }

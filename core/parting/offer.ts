@@ -81,6 +81,11 @@ function lowestFirst(suggestion: Suggestion, mesh: TriangleMesh): Suggestion {
 /** Deep locks of fewer lines than this, as deep as may be filled, do not count. */
 const NOISE_LINES = 12;
 
+/** Deep locks no larger than this are the survey's own roughness. */
+export function deepFloorMm3(spacingMm: number, fillDepthMm: number): number {
+  return NOISE_LINES * spacingMm ** 2 * fillDepthMm;
+}
+
 /** Space of a suggestion that would be too thick to fill, by the survey, mm3. */
 export function deepMm3Of(request: SuggestRequest, { pulls, label }: Suggestion): number {
   return pulls.reduce((sum, pull, s) => sum + locksOf(request, pull, label, s).deepMm3, 0);
@@ -96,7 +101,6 @@ export function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Ar
     all += cost.lockMm3[v];
     deepMm3 += cost.deepMm3[v];
   }
-  // A few lines of the survey are its own roughness.
-  const least = NOISE_LINES * request.spacingMm ** 2 * request.fillDepthMm;
+  const least = deepFloorMm3(request.spacingMm, request.fillDepthMm);
   return { fillMm3: Math.max(0, all - deepMm3), deepMm3: deepMm3 > least ? deepMm3 : 0 };
 }

@@ -13,7 +13,7 @@ import { planReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 16;
+export const BUNDLE_VERSION = 17;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -34,6 +34,8 @@ export interface PlanBundle {
   readonly figures: BundleFigures;
   readonly piece: TriangleMesh;
   readonly jacket: TriangleMesh;
+  /** The survey's mesh of the jacket's outside, whole: what lines are laid on by hand. */
+  readonly survey: TriangleMesh;
   readonly skins: readonly TriangleMesh[];
   readonly lines: readonly PartingLine[];
   /** Points in the locks of each section, xyz and depth (mm), 4 per point. */
@@ -59,6 +61,7 @@ export async function bundleOf(
     },
     piece: await thinned(result.piece.mesh, PIECE_TRIANGLES),
     jacket: await thinned(result.jacket.mesh, JACKET_TRIANGLES),
+    survey: result.sections.surveyMesh,
     skins,
     lines: result.sections.lines,
     lockPoints: sections.map((section) => section.lockPoints),
@@ -74,7 +77,8 @@ interface Header {
 
 export function packBundle(bundle: PlanBundle): Uint8Array {
   const arrays: (Float32Array | Uint32Array)[] = [];
-  for (const mesh of [bundle.piece, bundle.jacket, ...bundle.skins]) arrays.push(mesh.positions, mesh.triangles);
+  for (const mesh of [bundle.piece, bundle.jacket, bundle.survey, ...bundle.skins])
+    arrays.push(mesh.positions, mesh.triangles);
   for (const line of bundle.lines) arrays.push(line.points);
   arrays.push(...bundle.lockPoints);
   const header: Header = {
@@ -120,6 +124,7 @@ export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
     figures: header.figures,
     piece: mesh(),
     jacket: mesh(),
+    survey: mesh(),
     skins: Array.from({ length: header.skins }, mesh),
     lines: header.lines.map((line) => ({ ...line, points: floats() })),
     lockPoints: Array.from({ length: header.skins }, floats),

@@ -3,10 +3,12 @@
  * wire, and the upgrades between its versions, stand in `contract/plan.ts`.
  */
 import type { Coat } from "../jacket/coat.ts";
+import type { Layout } from "../parting/hand/layout.ts";
 import type { Direction } from "../survey/directions.ts";
+import { NO_ZONES, type Zones } from "../survey/zones.ts";
 import type { LengthUnit } from "../units/index.ts";
 
-export const PLAN_VERSION = 2;
+export const PLAN_VERSION = 3;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6] as const;
@@ -38,13 +40,22 @@ export interface PlanDocument {
   };
   readonly brief: Brief;
   readonly survey: { readonly pull: Direction; readonly draftDeg: number };
-  readonly jacket: { readonly coats: readonly Coat[]; readonly smoothingMm: number; readonly rimWidthMm: number };
+  readonly jacket: {
+    readonly coats: readonly Coat[];
+    readonly smoothingMm: number;
+    readonly rimWidthMm: number;
+    readonly thickerMm: number;
+  };
   readonly parting: {
     readonly sections: "auto" | SectionCount;
     /** The user's own pulls; null lets them be suggested. */
     readonly pulls: readonly Direction[] | null;
     readonly fillDepthMm: number;
+    /** Sections and lines laid by hand; null lets them be laid out. They come before the pulls and the number. */
+    readonly layout: Layout | null;
   };
+  /** Zones painted on the piece, in its seated space. */
+  readonly zones: Zones;
   readonly shell: { readonly system: string; readonly figures: Readonly<Record<string, number>> };
 }
 
@@ -71,8 +82,10 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       ],
       smoothingMm: 20,
       rimWidthMm: 60,
+      thickerMm: 4,
     },
-    parting: { sections: "auto", pulls: null, fillDepthMm: 40 },
+    parting: { sections: "auto", pulls: null, fillDepthMm: 40, layout: null },
+    zones: NO_ZONES,
     shell: { system: "gypsum-jute", figures: {} },
   };
 }

@@ -103,15 +103,15 @@ export class PlanEngine {
   sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Sections {
     const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const { pulls, sections, fillDepthMm } = document.parting;
+    const { layout, pulls, sections, fillDepthMm } = document.parting;
     const prices = partingPrices(document, rates);
     const shellMm = shellTakeoff(document.shell.system, document.shell.figures, {
       areasMm2: [],
       flangeLengthsMm: [],
     }).thicknessMm;
-    const key = JSON.stringify([this.survey.key, pulls, sections, prices, Math.round(shellMm)]);
+    const key = JSON.stringify([this.survey.key, layout, pulls, sections, prices, Math.round(shellMm)]);
     return this.sections.get(key, () =>
-      planSections(jacket, survey, { pulls, sections, fillDepthMm, shellMm, prices }, ctx),
+      planSections(jacket, survey, { layout, pulls, sections, fillDepthMm, shellMm, prices }, ctx),
     );
   }
 

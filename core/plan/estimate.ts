@@ -1,5 +1,4 @@
 /** From sections to quantities, masses, hours and money. */
-import type { Jacket } from "../jacket/jacket.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PartingPrices, PricedPlan } from "../parting/price.ts";
@@ -7,7 +6,6 @@ import type { Task } from "../schedule/line.ts";
 import { FLANGE_WIDTH_MM, type ShellTakeoff, shellSystem, shellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3 } from "../units/index.ts";
 import type { PlanDocument } from "./document.ts";
-import type { Sections } from "./sections.ts";
 
 /** The workshop's own rates. All typical, all editable in the settings. */
 export interface Rates {
@@ -63,6 +61,20 @@ export interface Estimate {
   readonly costWorking: Working;
 }
 
+/** What of a jacket an estimate depends on. */
+export interface JacketTotals {
+  readonly siliconeG: number;
+  readonly outerAreaMm2: number;
+  readonly coats: readonly { readonly massG: number }[];
+}
+
+/** What of the sections an estimate depends on. */
+export interface SectionTotals {
+  readonly sections: readonly { readonly number: number; readonly areaMm2: number; readonly lineMm: number }[];
+  readonly partingLengthMm: number;
+  readonly fillMm3: number;
+}
+
 /** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
 const WALL_SECTION_MM2 = (FLANGE_WIDTH_MM + 15) * 25;
 const CLAY_DENSITY = 1.9;
@@ -97,7 +109,12 @@ export function partingHours(plan: PricedPlan, document: PlanDocument, rates: Ra
   return minutes / 60;
 }
 
-export function estimate(document: PlanDocument, jacket: Jacket, sections: Sections, rates: Rates): Estimate {
+export function estimate(
+  document: PlanDocument,
+  jacket: JacketTotals,
+  sections: SectionTotals,
+  rates: Rates,
+): Estimate {
   const takeoff = shellTakeoff(document.shell.system, document.shell.figures, {
     areasMm2: sections.sections.map((section) => section.areaMm2),
     flangeLengthsMm: sections.sections.map((section) => section.lineMm),
@@ -126,7 +143,7 @@ export function estimate(document: PlanDocument, jacket: Jacket, sections: Secti
   };
 }
 
-function sundries(jacket: Jacket, sections: Sections): MaterialLine[] {
+function sundries(jacket: JacketTotals, sections: SectionTotals): MaterialLine[] {
   const wallG = (sections.partingLengthMm * WALL_SECTION_MM2 * CLAY_DENSITY) / MM3_PER_CM3;
   const faceM2 = (jacket.outerAreaMm2 + 2 * sections.partingLengthMm * FLANGE_WIDTH_MM) / MM2_PER_M2;
   return [
@@ -163,8 +180,8 @@ function sundries(jacket: Jacket, sections: Sections): MaterialLine[] {
 /** The work in the order it is done: coats, then sections from the lowest up, then opening. */
 function tasksInOrder(
   document: PlanDocument,
-  jacket: Jacket,
-  sections: Sections,
+  jacket: JacketTotals,
+  sections: SectionTotals,
   takeoff: ShellTakeoff,
   rates: Rates,
 ): Task[] {
@@ -194,8 +211,8 @@ function tasksInOrder(
 
 function handsWorking(
   document: PlanDocument,
-  jacket: Jacket,
-  sections: Sections,
+  jacket: JacketTotals,
+  sections: SectionTotals,
   takeoff: ShellTakeoff,
   rates: Rates,
 ): Working {

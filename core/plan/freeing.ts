@@ -18,6 +18,8 @@ const RESIDUE_STEPS = 2;
 
 export interface FreeRequest {
   readonly jacket: Jacket;
+  /** The places nearest the jacket's outside. */
+  readonly nearest: NearestField;
   readonly pulls: readonly Direction[];
   /** The sections' potentials on the jacket as it is before any fill. */
   readonly potentials: readonly Float32Array[];
@@ -53,7 +55,7 @@ interface Round {
 
 export function freeSections(request: FreeRequest, ctx: JobContext): FreedSections {
   const { jacket } = request;
-  const first = measured(request, jacket.mesh, request.potentials, false, ctx);
+  const first = measured(request, jacket.mesh, request.nearest, request.potentials, false, ctx);
   let round = first;
   let { grid, phi } = jacket;
   const fillsMm3 = request.pulls.map(() => 0);
@@ -73,7 +75,8 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     const mesh = jacket.request.onBoard ? clipAbove(outside, 0) : outside;
     // The lines stay where they are in space: a line that moves with every fill opens new locks.
     const potentials = round.cells.carried(mesh);
-    round = measured(request, mesh, potentials, request.rounds > 1, ctx);
+    const nearest = NearestField.about(mesh, 2 * jacket.request.stepMm, ctx);
+    round = measured(request, mesh, nearest, potentials, request.rounds > 1, ctx);
     // The fill of one section may lock another: the round that holds least is kept, with the fill it took.
     if (holding(round) < holding(best.round) || k === 0) best = { round, fillsMm3: [...fillsMm3] };
   }
@@ -90,13 +93,13 @@ function holding(round: Round): number {
 function measured(
   request: FreeRequest,
   mesh: TriangleMesh,
+  nearest: NearestField,
   potentials: readonly Float32Array[],
   proven: boolean,
   ctx: JobContext,
 ): Round {
   ctx.checkCancelled();
   const { stepMm } = request.jacket.request;
-  const nearest = NearestField.about(mesh, 2 * stepMm, ctx);
   const cells = Cells.of(nearest, potentials);
   const locks = locksAt(proven ? stepMm / 2 : stepMm, request, mesh, cells, ctx);
   return { mesh, potentials, nearest, cells, locks, proven };

@@ -19,6 +19,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
       coats: [{ thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }],
       smoothingMm: 0,
       rimWidthMm: onBoard ? 60 : 0,
+      thickerMm: 0,
     },
     parting: { ...base.parting, ...parting },
   };

@@ -44,6 +44,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
     },
     sections: sections.sections.map((section, k) => ({
       number: section.number,
+      origin: section.origin,
       pull: section.pull,
       areaMm2: section.areaMm2,
       lockMm3: section.lockMm3,

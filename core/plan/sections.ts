@@ -11,7 +11,11 @@ import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../
 import { drawnPotentials } from "../parting/drawn.ts";
 import { fairLine } from "../parting/fair.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
-import { vertexAt } from "../parting/hand/surface.ts";
+import { type Layout, networkOn } from "../parting/hand/layout.ts";
+import { potentialsOf } from "../parting/hand/potentials.ts";
+import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
+import { surfaceOn, vertexAt } from "../parting/hand/surface.ts";
+import { sidesOf } from "../parting/network.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
@@ -22,6 +26,7 @@ import type { Cells } from "../release/cells.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
+import { vertexNormals } from "../survey/survey.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import { type FreedSections, freeSections } from "./freeing.ts";
 
@@ -39,6 +44,8 @@ export class SurveyStage {
 
 export interface PlannedSection {
   readonly number: number;
+  /** Its place among the pulls, or the sections laid by hand, that it was made from. */
+  readonly origin: number;
   readonly pull: Direction;
   readonly areaMm2: number;
   readonly lockMm3: number;
@@ -61,6 +68,7 @@ export interface Sections {
   readonly blocks: readonly Block[];
   /** Numbers of sections that block each other in a circle. */
   readonly circle: readonly number[];
+  /** Each with the section on its left first, then the one on its right, seen from outside; counted from 0. */
   readonly lines: readonly PartingLine[];
   readonly partingLengthMm: number;
   /** Stretches of line, by numbers of sections, that one of their two sections' pulls does not see; settled plans only. */
@@ -69,7 +77,8 @@ export interface Sections {
   /** Cells of the filled jacket, and the cell of each section. */
   readonly cells: Cells;
   readonly cellOf: readonly number[];
-  /** Section of each vertex of the survey's mesh, counted from 0. */
+  /** The survey's mesh, and the section of each of its vertices, counted from 0. */
+  readonly surveyMesh: TriangleMesh;
   readonly surveyLabel: Uint8Array;
   readonly fillMm3: number;
   readonly warnings: readonly string[];
@@ -80,7 +89,7 @@ function boardOf({ request }: Jacket): number | null {
 }
 
 /** The coarse mesh the survey works on. */
-export function surveyMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
+function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
   const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
   const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
   const coarse = coarsen(jacket.grid, jacket.phi, factor);
@@ -95,7 +104,7 @@ export function surveyRequestFor(
   ctx: JobContext,
   effort: SearchEffort = THOROUGH,
 ): SuggestRequest {
-  const coarse = surveyMesh(jacket, effort.vertices, ctx);
+  const coarse = coarseMesh(jacket, effort.vertices, ctx);
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
   const spacingMm = Math.max(jacket.request.stepMm, meanEdge);
   return {
@@ -111,6 +120,7 @@ export function surveyRequestFor(
 }
 
 export interface SectionsRequest {
+  readonly layout: Layout | null;
   readonly pulls: readonly Direction[] | null;
   readonly sections: "auto" | SectionCount;
   readonly fillDepthMm: number;
@@ -119,22 +129,55 @@ export interface SectionsRequest {
 }
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
-  const { coarse, nearest } = survey.request;
-  let best: { readonly suggestion: Suggestion; readonly freed: FreedSections } | null = null;
+  const { fillRounds: rounds } = survey.request.effort;
+  const { layout, fillDepthMm, shellMm } = request;
+  const nearest = NearestField.about(jacket.mesh, 2 * jacket.request.stepMm, ctx);
+  const freed = ({ pulls, potentials }: LaidOut) =>
+    freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, shellMm, rounds }, ctx);
+  if (layout) {
+    const laid = laidByHand(layout, jacket, nearest, survey.request);
+    return assemble(freed(laid), laid, shellMm, jacket, survey.request);
+  }
+  let best: { readonly laid: LaidOut; readonly freed: FreedSections } | null = null;
   for (const suggestion of candidates(survey, request, ctx)) {
-    const { label, pulls } = suggestion;
-    const surface = { mesh: coarse, nearest };
-    const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
-    const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
-    const { fillDepthMm, shellMm } = request;
-    const { fillRounds: rounds } = survey.request.effort;
-    const freed = freeSections({ jacket, pulls, potentials, fillDepthMm, shellMm, rounds }, ctx);
-    if (!best || holdingMm3(freed) < holdingMm3(best.freed)) best = { suggestion, freed };
+    const laid = drawnOut(suggestion, jacket, survey.request);
+    const trial = freed(laid);
+    if (!best || holdingMm3(trial) < holdingMm3(best.freed)) best = { laid, freed: trial };
     // The cheapest that is proven to come off; the survey that priced it had only guessed.
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.suggestion, request.shellMm, jacket, survey.request.effort.order);
+  return assemble(best.freed, best.laid, shellMm, jacket, survey.request);
+}
+
+/** Sections laid out on the jacket as it is before any fill. */
+interface LaidOut {
+  readonly pulls: readonly Direction[];
+  /** Section of each vertex of the survey's mesh. */
+  readonly label: Uint8Array;
+  /** Of each section on the vertices of the jacket. */
+  readonly potentials: readonly Float32Array[];
+  readonly warnings: readonly string[];
+}
+
+function drawnOut({ pulls, label }: Suggestion, jacket: Jacket, { coarse, nearest }: SuggestRequest): LaidOut {
+  const surface = { mesh: coarse, nearest };
+  const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
+  const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
+  return { pulls, label, potentials, warnings: [] };
+}
+
+function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {
+  const { mesh, request } = jacket;
+  const surface = surfaceOn(survey.coarse, survey.nearest, survey.boardMm);
+  const label = labelsOfLayout(surface, layout);
+  const network = networkOn(layout, nearest);
+  return {
+    pulls: layout.sections.map(({ pull }) => pull),
+    label,
+    potentials: potentialsOf(mesh, network, layout.sections.length, request.stepMm),
+    warnings: troublesOf(surface, layout, label),
+  };
 }
 
 function holdingMm3(freed: FreedSections): number {
@@ -181,14 +224,14 @@ function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
 /** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
 function assemble(
   freed: FreedSections,
-  { pulls, label: surveyLabel }: Suggestion,
+  { pulls, label: surveyLabel, warnings: told }: LaidOut,
   shellMm: number,
   jacket: Jacket,
-  ordered: boolean,
+  { coarse, effort: { order: ordered } }: SuggestRequest,
 ): Sections {
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
   const { stepMm } = jacket.request;
-  const warnings: string[] = [];
+  const warnings = [...told];
   const label = labelsOf(potentials);
   const lowest = pulls.map((_, s) => s).filter((s) => label.includes(s));
   const height = new Map(lowest.map((s) => [s, meanHeight(mesh, label, s)]));
@@ -224,15 +267,22 @@ function assemble(
         blocks,
       ),
     );
-  const lines = cut.lines.map((line) => fairLine(line, stepMm, nearest));
+  const { normals } = vertexNormals(mesh);
+  const numbered = labelsOf(order.map((s) => potentials[s]));
+  const lines = cut.lines.map((found) => {
+    const line = fairLine(found, stepMm, nearest);
+    return { ...line, sections: sidesOf(line, mesh, normals, numbered, nearest) };
+  });
   const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = ordered ? hiddenStretches(lines, seen) : [];
-  if (order.length < pulls.length) warnings.push("A pull won no part of the jacket and was left out.");
+  if (order.length < pulls.length && told.length === 0)
+    warnings.push("A pull won no part of the jacket and was left out.");
   const sections = order.map((s, k): PlannedSection => {
     // What still holds it is told before what was filled.
     const lock = last[s].holdingMm3 > 0 ? last[s] : locks[s];
     return {
       number: k + 1,
+      origin: s,
       pull: pulls[s],
       areaMm2: areaAndVolume(cut.skins[k]).areaMm2,
       lockMm3: locks[s].lockMm3,
@@ -258,6 +308,7 @@ function assemble(
       ...rest,
     })),
     filled: mesh,
+    surveyMesh: coarse,
     surveyLabel: surveyLabel.map((s) => order.indexOf(s)),
     cells: freed.cells,
     cellOf: order,

@@ -21,7 +21,7 @@ export function coarseStepMm(settledMm: number): number {
 
 /** Text that names a result by all it depends on; hosts hash it into a key. */
 export function resultKeyText(scanSha256: string, document: PlanDocument, rates: object, version: number): string {
-  const { seat, brief, jacket, survey, parting, shell } = document;
+  const { seat, brief, jacket, survey, parting, zones, shell } = document;
   return JSON.stringify([
     version,
     scanSha256,
@@ -30,6 +30,7 @@ export function resultKeyText(scanSha256: string, document: PlanDocument, rates:
     survey.draftDeg,
     [brief.edition, brief.liftLimitKg, brief.handlingMm],
     parting,
+    zones,
     shell,
     rates,
   ]);

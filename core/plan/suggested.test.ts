@@ -36,7 +36,7 @@ function planned(
   const coats = [{ thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
   const document: PlanDocument = {
     ...base,
-    jacket: { coats, smoothingMm: 0, rimWidthMm: 0 },
+    jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0 },
     parting: { ...base.parting, ...parting },
   };
   return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).sections;

@@ -80,12 +80,14 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
           ? coats.map((thicknessMm, k) => ({ thicknessMm, thickened: k > 0 || coats.length === 1, pigment: "#cccccc" }))
           : base.jacket.coats,
         smoothingMm: number("--smoothing-mm", values["smoothing-mm"] ?? "20", 0, 300),
+        thickerMm: base.jacket.thickerMm,
         rimWidthMm: onBoard ? number("--rim-mm", values["rim-mm"] ?? "60", 0, 500) : 0,
       },
       parting: {
         sections: sections === "auto" || sections === "compare" ? "auto" : (Number(sections) as SectionCount),
         pulls: values.pulls === undefined ? null : readPulls(values.pulls, onBoard),
         fillDepthMm: number("--fill-depth-mm", values["fill-depth-mm"] ?? "40", 0, 500),
+        layout: null,
       },
       shell: { system: shell, figures: {} },
     },

@@ -28,14 +28,17 @@ const SHOWN_FOR_MS = 15_000;
 /** Always there: what the plan comes to, and what the last edit changed. */
 export function Tally({ planning, document }: { planning: Planning; document: PlanDocument }) {
   const show = useShow();
-  const { bundle, before, quality, progress } = planning;
+  const { bundle, glance, progress } = planning;
+  // While something is moved: what it comes to at a glance, against the plan as it stood.
+  const before = glance ? (bundle?.figures ?? null) : planning.before;
+  const quality = glance ? "coarse" : planning.quality;
   const [fresh, setFresh] = useState(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: each new result shows its differences for a while.
   useEffect(() => {
     setFresh(true);
     const timer = setTimeout(() => setFresh(false), SHOWN_FOR_MS);
     return () => clearTimeout(timer);
-  }, [bundle]);
+  }, [bundle, glance]);
   const entries = (figures: BundleFigures): Entry[] => [
     { name: "Sections", value: figures.report.sections.length, text: String, dear: true },
     { name: "Heaviest", value: Math.max(...figures.estimate.sectionMassesG), text: show.mass, dear: true },
@@ -54,7 +57,7 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
     { name: "Cost", value: figures.estimate.costMinor, text: show.money, dear: true },
     { name: "Cautions", value: planCautions(figures, document).length, text: String, dear: true },
   ];
-  const now = bundle ? entries(bundle.figures) : null;
+  const now = bundle ? entries(glance ?? bundle.figures) : null;
   const past = before && fresh ? entries(before) : null;
   return (
     <section

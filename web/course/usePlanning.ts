@@ -19,6 +19,9 @@ export interface Planning {
   readonly quality: "coarse" | "settled" | null;
   /** Figures of the plan before the last edit, for the differences; null when there was none. */
   readonly before: BundleFigures | null;
+  /** Figures of what is being moved, at a glance; null when nothing is. */
+  readonly glance: BundleFigures | null;
+  readonly setGlance: (figures: BundleFigures | null) => void;
   readonly progress: { readonly stage: string; readonly fraction: number } | null;
   readonly problem: string | null;
   readonly geometry: Geometry | null;
@@ -32,6 +35,8 @@ export interface Planning {
   readonly again: () => void;
 }
 
+type Report = (stage: string, fraction: number) => void;
+
 const PAUSE_MS = 250;
 
 export function usePlanning(piece: Piece): Planning {
@@ -40,11 +45,14 @@ export function usePlanning(piece: Piece): Planning {
   const [bundle, setBundle] = useState<PlanBundle | null>(null);
   const [quality, setQuality] = useState<Planning["quality"]>(null);
   const [before, setBefore] = useState<BundleFigures | null>(null);
+  const [glance, setGlance] = useState<BundleFigures | null>(null);
   const [progress, setProgress] = useState<Planning["progress"]>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [geometry, setGeometry] = useState<Geometry | null>(null);
   const [round, setRound] = useState(0);
   const settled = useRef<BundleFigures | null>(null);
+  const glanced = useRef(false);
+  glanced.current = glance !== null;
   const opened = useRef<Promise<string | null> | null>(null);
 
   useEffect(() => {
@@ -64,6 +72,7 @@ export function usePlanning(piece: Piece): Planning {
     const show = (next: PlanBundle, how: "coarse" | "settled") => {
       if (overtaken) return;
       setBundle((shown) => (shown ? sharing(next, shown) : next));
+      setGlance(null);
       setQuality(how);
       if (how === "settled") {
         setBefore(settled.current);
@@ -93,7 +102,8 @@ export function usePlanning(piece: Piece): Planning {
         setProgress(null);
         return;
       }
-      for (const how of ["coarse", "settled"] as const) {
+      // What was glanced at while it was moved needs no coarse answer.
+      for (const how of glanced.current ? (["settled"] as const) : (["coarse", "settled"] as const)) {
         const answer = await geometry.api.plan(key, document, rates, how, report);
         if (overtaken) return;
         if (!answer.ok) {
@@ -114,59 +124,62 @@ export function usePlanning(piece: Piece): Planning {
     };
   }, [key, geometry, round]);
 
-  const takeFile = useCallback(
-    async (kind: PlanFile): Promise<Answer<Uint8Array | string>> => {
-      if (!geometry || !document || !key) return { ok: false, cancelled: false, message: "No piece is open." };
-      if (!(await geometry.api.holds(key))) {
-        const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
-        geometry.clear();
-        opened.current ??= openScan(geometry, piece, report);
-        const trouble = await opened.current;
-        if (trouble) return { ok: false, cancelled: false, message: trouble };
-        const answer = await geometry.api.plan(key, document, rates, "settled", report);
-        setProgress(null);
-        if (!answer.ok) return answer;
-      }
-      return geometry.api.exportFile(kind);
-    },
-    [geometry, document, key, piece, rates],
-  );
-  const compare = useCallback(
-    async (onPlan: (plan: ShownOffer) => void): Promise<Answer<number>> => {
+  /** Opens the scan where it is not open yet, then asks the worker; tells progress all along. */
+  const ask = useCallback(
+    async <T>(
+      question: (geometry: Geometry, document: PlanDocument, report: Report) => Promise<Answer<T>>,
+    ): Promise<Answer<T>> => {
       if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
       const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
       geometry.clear();
       opened.current ??= openScan(geometry, piece, report);
       const trouble = await opened.current;
-      if (trouble) return { ok: false, cancelled: false, message: trouble };
-      const answer = await geometry.api.compare(document, rates, report, proxied(onPlan));
+      const answer: Answer<T> = trouble
+        ? { ok: false, cancelled: false, message: trouble }
+        : await question(geometry, document, report);
       setProgress(null);
       return answer;
     },
-    [geometry, document, piece, rates],
+    [geometry, document, piece],
   );
-  const ranges = useCallback(async (): Promise<Answer<PullRange[]>> => {
-    if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
-    const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
-    geometry.clear();
-    opened.current ??= openScan(geometry, piece, report);
-    const trouble = await opened.current;
-    if (trouble) return { ok: false, cancelled: false, message: trouble };
-    const answer = await geometry.api.ranges(document, rates, report);
-    setProgress(null);
-    return answer;
-  }, [geometry, document, piece, rates]);
+  const takeFile = useCallback(
+    async (kind: PlanFile): Promise<Answer<Uint8Array | string>> => {
+      if (!geometry || !key) return { ok: false, cancelled: false, message: "No piece is open." };
+      if (!(await geometry.api.holds(key))) {
+        const answer = await ask((at, plan, report) => at.api.plan(key, plan, rates, "settled", report));
+        if (!answer.ok) return answer;
+      }
+      return geometry.api.exportFile(kind);
+    },
+    [geometry, key, rates, ask],
+  );
+  const compare = useCallback(
+    (onPlan: (plan: ShownOffer) => void) =>
+      ask((at, plan, report) => at.api.compare(plan, rates, report, proxied(onPlan))),
+    [ask, rates],
+  );
+  const ranges = useCallback(() => ask((at, plan, report) => at.api.ranges(plan, rates, report)), [ask, rates]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
-  return { bundle, quality, before, progress, problem, geometry, takeFile, compare, ranges, cancel, again };
+  return {
+    bundle,
+    quality,
+    before,
+    glance,
+    setGlance,
+    progress,
+    problem,
+    geometry,
+    takeFile,
+    compare,
+    ranges,
+    cancel,
+    again,
+  };
 }
 
 /** @returns what went wrong, or null */
-async function openScan(
-  geometry: Geometry,
-  piece: Piece,
-  report: (stage: string, fraction: number) => void,
-): Promise<string | null> {
+async function openScan(geometry: Geometry, piece: Piece, report: Report): Promise<string | null> {
   try {
     const response = await call(`/scans/${piece.scanId}/content`);
     const bytes = new Uint8Array(await response.arrayBuffer());
@@ -194,6 +207,7 @@ function sharing(next: PlanBundle, shown: PlanBundle): PlanBundle {
     ...next,
     piece: kept(next.piece, shown.piece),
     jacket: kept(next.jacket, shown.jacket),
+    survey: kept(next.survey, shown.survey),
     skins: next.skins.map((skin, k) => kept(skin, shown.skins[k])),
   };
 }

@@ -8,6 +8,7 @@ import type { Direction } from "../../core/survey/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
 import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";
+import { type LineHandle, LineHandles } from "./lineHandles.ts";
 import { lockMarks } from "./marks.ts";
 import {
   countColour,
@@ -22,7 +23,7 @@ import {
   vertexPainted,
 } from "./materials.ts";
 import { drawn } from "./pace.ts";
-import { StagePointer } from "./pointer.ts";
+import { type Phase, StagePointer, type Touch, type Xyz } from "./pointer.ts";
 import { stencil } from "./stencil.ts";
 import { tag } from "./tag.ts";
 import { type NamedView, View } from "./view.ts";
@@ -45,7 +46,9 @@ export interface ShownSection {
 
 export interface StageEvents {
   onHandle(id: string, direction: Direction, phase: "drag" | "end"): void;
-  onPick(point: [number, number, number]): void;
+  onPick(point: Xyz): void;
+  onLineHandle(id: string, point: Xyz | null, phase: Phase): void;
+  onPaint(point: Xyz, normal: Xyz, phase: Phase): void;
 }
 
 /** Draws 3-D when the browser can; throws when there is no WebGL. */
@@ -65,6 +68,7 @@ export class Stage {
   private readonly picks = new THREE.Group();
   private readonly tags = new THREE.Group();
   private readonly surroundings = new THREE.Group();
+  private readonly lineHandles = new LineHandles();
   private readonly handles = new Map<string, DirectionHandle>();
   private readonly cut = new THREE.Plane(new THREE.Vector3(-1, 0, 0), 1e6);
   private readonly lampMaterial = raking();
@@ -74,7 +78,7 @@ export class Stage {
   private onBoard = true;
   private person = false;
   private framed = false;
-  private pickable = false;
+  private touched: { readonly on: "piece" | "jacket"; readonly how: Touch["how"] } | null = null;
   /** Something changed since the last frame was begun. */
   private stale = false;
   private drawing = false;
@@ -103,9 +107,10 @@ export class Stage {
     this.view = new View(this.renderer.domElement, () => this.draw());
     this.pointer = new StagePointer(this.renderer.domElement, this.view, {
       handles: this.handles,
-      pickable: () => (this.pickable ? this.piece : null),
-      onHandle: events.onHandle,
-      onPick: events.onPick,
+      lineHandles: this.lineHandles,
+      touch: () => this.touched && { on: this.surfaceOf(this.touched.on), how: this.touched.how },
+      surface: () => this.sections,
+      ...events,
       draw: () => this.draw(),
     });
     this.light();
@@ -119,6 +124,7 @@ export class Stage {
       this.lines,
       this.locks,
       this.picks,
+      this.lineHandles.group,
       this.tags,
       this.surroundings,
       samples,
@@ -137,6 +143,7 @@ export class Stage {
     this.ended = true;
     this.observer.disconnect();
     this.view.controls.dispose();
+    this.lineHandles.dispose();
     this.scene.traverse((object) => {
       if (object instanceof THREE.Mesh) object.geometry.dispose();
     });
@@ -276,20 +283,40 @@ export class Stage {
     this.draw();
   }
 
-  setPicks(points: readonly (readonly [number, number, number])[], picking: boolean): void {
-    this.pickable = picking;
-    this.renderer.domElement.style.cursor = picking ? "crosshair" : "";
+  /** What a press on the piece, or on the jacket with its sections, does. */
+  setTouch(touched: { on: "piece" | "jacket"; how: Touch["how"] } | null): void {
+    this.touched = touched;
+    this.renderer.domElement.style.cursor = touched ? "crosshair" : "";
+  }
+
+  private surfaceOf(on: "piece" | "jacket"): THREE.Object3D {
+    return on === "piece" ? this.piece : this.sections;
+  }
+
+  setLineHandles(handles: readonly LineHandle[]): void {
+    this.lineHandles.set(handles, this.radius);
+    this.draw();
+  }
+
+  setPicks(points: readonly (readonly [number, number, number])[], stretched = true): void {
     this.empty(this.picks);
     for (const point of points) {
       const dot = new THREE.Mesh(new THREE.SphereGeometry(this.radius * 0.012, 20, 14), pickDot());
       dot.position.set(...point);
       this.picks.add(dot);
     }
-    if (points.length === 2) {
+    if (stretched && points.length === 2) {
       const stretch = new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(...p)));
       this.picks.add(new THREE.Line(stretch, tape()));
     }
     this.draw();
+  }
+
+  /** The place so far to the right of and above another, as it is looked at. */
+  beside(at: Xyz, rightMm: number, upMm: number): Xyz {
+    const across = new THREE.Vector3().setFromMatrixColumn(this.view.camera.matrixWorld, 0);
+    const up = new THREE.Vector3().setFromMatrixColumn(this.view.camera.matrixWorld, 1);
+    return new THREE.Vector3(...at).addScaledVector(across, rightMm).addScaledVector(up, upMm).toArray();
   }
 
   look(view: NamedView, along?: Direction): void {

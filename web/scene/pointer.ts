@@ -2,14 +2,29 @@
 import * as THREE from "three";
 import type { Direction } from "../../core/survey/directions.ts";
 import type { DirectionHandle } from "./handle.ts";
+import type { LineHandles } from "./lineHandles.ts";
 import type { View } from "./view.ts";
+
+/** What a press on a surface does: picks a place on it, or paints along it. */
+export interface Touch {
+  readonly on: THREE.Object3D;
+  readonly how: "pick" | "paint";
+}
+
+export type Xyz = [number, number, number];
+export type Phase = "begin" | "drag" | "end";
 
 export interface PointerTargets {
   readonly handles: ReadonlyMap<string, DirectionHandle>;
-  /** What a click picks a place on; null while nothing is to be picked. */
-  pickable(): THREE.Object3D | null;
+  readonly lineHandles: LineHandles;
+  /** What a press may touch; null while nothing is to be picked or painted. */
+  touch(): Touch | null;
+  /** What the handles of lines are dragged over. */
+  surface(): THREE.Object3D;
   onHandle(id: string, direction: Direction, phase: "drag" | "end"): void;
-  onPick(point: [number, number, number]): void;
+  onLineHandle(id: string, point: Xyz | null, phase: Phase): void;
+  onPick(point: Xyz): void;
+  onPaint(point: Xyz, normal: Xyz, phase: Phase): void;
   draw(): void;
 }
 
@@ -26,6 +41,9 @@ const KEY_TURNS: Readonly<Record<string, readonly [number, number]>> = {
 export class StagePointer {
   /** The handle under the finger. */
   dragged: DirectionHandle | null = null;
+  /** The handle of a line under the finger. */
+  private lineHandle: string | null = null;
+  private painting = false;
   private pressed: { readonly x: number; readonly y: number } | null = null;
 
   constructor(
@@ -43,34 +61,80 @@ export class StagePointer {
     this.pressed = { x: event.clientX, y: event.clientY };
     const knobs = [...this.targets.handles.values()].map((handle) => handle.knob);
     const hit = this.rayAt(event).intersectObjects(knobs)[0];
-    if (!hit) return;
-    this.dragged = hit.object.userData.handle as DirectionHandle;
+    if (hit) {
+      this.dragged = hit.object.userData.handle as DirectionHandle;
+      this.hold(event);
+      return;
+    }
+    const { left, top, width, height } = this.canvas.getBoundingClientRect();
+    const { lineHandles } = this.targets;
+    this.lineHandle = lineHandles.at(event.clientX - left, event.clientY - top, this.view.camera, width, height);
+    if (this.lineHandle !== null) {
+      this.hold(event);
+      this.targets.onLineHandle(this.lineHandle, null, "begin");
+      return;
+    }
+    if (this.targets.touch()?.how === "paint") this.painting = this.paint(event, "begin");
+    if (this.painting) this.hold(event);
+  }
+
+  /** Takes the pointer for a drag of our own. */
+  private hold(event: PointerEvent): void {
     this.view.controls.enabled = false;
     this.canvas.setPointerCapture(event.pointerId);
   }
 
   private move(event: PointerEvent): void {
-    if (!this.dragged) return;
-    const direction = this.dragged.directionAt(this.rayAt(event).ray);
-    this.dragged.point(direction);
-    this.targets.draw();
-    this.targets.onHandle(this.dragged.id, direction.toArray(), "drag");
+    if (this.dragged) {
+      const direction = this.dragged.directionAt(this.rayAt(event).ray);
+      this.dragged.point(direction);
+      this.targets.draw();
+      this.targets.onHandle(this.dragged.id, direction.toArray(), "drag");
+    } else if (this.lineHandle !== null) {
+      const point = this.still(event) ? null : this.pointOn(event, this.targets.surface());
+      if (point) this.targets.onLineHandle(this.lineHandle, point, "drag");
+    } else if (this.painting) this.paint(event, "drag");
   }
 
   private up(event: PointerEvent): void {
-    if (this.dragged) {
-      const direction = this.dragged.directionAt(this.rayAt(event).ray);
-      this.targets.onHandle(this.dragged.id, direction.toArray(), "end");
-      this.dragged = null;
-      this.view.controls.enabled = true;
+    const { dragged, lineHandle, painting } = this;
+    [this.dragged, this.lineHandle, this.painting] = [null, null, false];
+    this.view.controls.enabled = true;
+    if (dragged) {
+      this.targets.onHandle(dragged.id, dragged.directionAt(this.rayAt(event).ray).toArray(), "end");
       return;
     }
+    if (lineHandle !== null) {
+      const point = this.still(event) ? null : this.pointOn(event, this.targets.surface());
+      this.targets.onLineHandle(lineHandle, point, "end");
+      return;
+    }
+    if (painting) {
+      this.paint(event, "end");
+      return;
+    }
+    const touch = this.targets.touch();
+    if (touch?.how !== "pick" || !this.still(event)) return;
+    const point = this.pointOn(event, touch.on);
+    if (point) this.targets.onPick(point);
+  }
+
+  private still(event: PointerEvent): boolean {
     const { pressed } = this;
-    const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < STILL_PX;
-    const pickable = this.targets.pickable();
-    if (!pickable || !still) return;
-    const hit = this.rayAt(event).intersectObject(pickable)[0];
-    if (hit) this.targets.onPick(hit.point.toArray());
+    return pressed !== null && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < STILL_PX;
+  }
+
+  private pointOn(event: PointerEvent, surface: THREE.Object3D): Xyz | null {
+    return this.rayAt(event).intersectObject(surface)[0]?.point.toArray() ?? null;
+  }
+
+  /** @returns whether the stroke is on the surface */
+  private paint(event: PointerEvent, phase: Phase): boolean {
+    const touch = this.targets.touch();
+    const hit = touch && this.rayAt(event).intersectObject(touch.on)[0];
+    if (!hit?.face) return false;
+    this.targets.onPaint(hit.point.toArray(), hit.face.normal.toArray(), phase);
+    return true;
   }
 
   private key(event: KeyboardEvent): void {

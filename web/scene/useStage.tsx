@@ -1,18 +1,28 @@
 /** React's hold on the stage: made once per place in the page, told what to show. */
 import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import type { Direction } from "../../core/survey/directions.ts";
+import type { Phase, Xyz } from "./pointer.ts";
 import { Stage } from "./Stage.ts";
 
 type HandleListener = (id: string, direction: Direction, phase: "drag" | "end") => void;
-type PickListener = (point: [number, number, number]) => void;
+type PickListener = (point: Xyz) => void;
+type LineHandleListener = (id: string, point: Xyz | null, phase: Phase) => void;
+type PaintListener = (point: Xyz, normal: Xyz, phase: Phase) => void;
 
 export interface StageHold {
   readonly stage: Stage | null;
   /** Set by whichever station is open. */
-  readonly listeners: { handle: HandleListener | null; pick: PickListener | null };
+  readonly listeners: {
+    handle: HandleListener | null;
+    pick: PickListener | null;
+    lineHandle: LineHandleListener | null;
+    paint: PaintListener | null;
+  };
 }
 
-const StageContext = createContext<StageHold>({ stage: null, listeners: { handle: null, pick: null } });
+const nobody = (): StageHold["listeners"] => ({ handle: null, pick: null, lineHandle: null, paint: null });
+
+const StageContext = createContext<StageHold>({ stage: null, listeners: nobody() });
 
 export const useStage = () => useContext(StageContext);
 
@@ -26,7 +36,7 @@ export function StageProvider({
   overlay: ReactNode;
 }) {
   const host = useRef<HTMLDivElement>(null);
-  const listeners = useRef<StageHold["listeners"]>({ handle: null, pick: null });
+  const listeners = useRef<StageHold["listeners"]>(nobody());
   const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });
   const [missing, setMissing] = useState(false);
   useEffect(() => {
@@ -35,6 +45,8 @@ export function StageProvider({
       const stage = new Stage(host.current, {
         onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
         onPick: (point) => listeners.current.pick?.(point),
+        onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
+        onPaint: (point, normal, phase) => listeners.current.paint?.(point, normal, phase),
       });
       setHold({ stage, listeners: listeners.current });
       return () => stage.end();

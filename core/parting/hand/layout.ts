@@ -26,6 +26,9 @@ export interface Layout {
   readonly lines: readonly LaidLine[];
 }
 
+/** As many sections as there are pigments to tell them by. */
+export const MOST_SECTIONS = 8;
+
 /** Handles of a line that was suggested stand about this far apart, mm. */
 const HANDLE_SPACING_MM = 140;
 const LEAST_HANDLES_OF_RING = 4;

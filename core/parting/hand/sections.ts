@@ -3,7 +3,7 @@ import { type Direction, normalised } from "../../survey/directions.ts";
 import { labelsFrom, type SidedLine } from "../network.ts";
 import { SegmentIndex, sideOf } from "../segments.ts";
 import { endsOf, type Place, placeAt, placeOn, samePlace } from "./handles.ts";
-import { evenHandles, type LaidLine, type Layout, networkOn, setBack, tenths } from "./layout.ts";
+import { evenHandles, type LaidLine, type Layout, MOST_SECTIONS, networkOn, setBack, tenths } from "./layout.ts";
 import { SIDE_REACH } from "./potentials.ts";
 import { type Surface, vertexAt } from "./surface.ts";
 import { pathBetween, type Way } from "./ways.ts";
@@ -103,13 +103,15 @@ const refused = (problem: string): HandResult => ({ ok: false, problem });
 
 /** Parts the section a new line runs over; the smaller part becomes the new section. */
 function part(surface: Surface, layout: Layout, points: number[], closed: boolean): HandResult {
+  if (layout.sections.length >= MOST_SECTIONS) return refused(`A mould here has at most ${MOST_SECTIONS} sections.`);
   const label = labelsOfLayout(surface, layout);
   const crossed = sectionsUnder(surface, label, points, layout);
   const [own] = crossed;
   if (own === undefined) return refused("The line runs along another line all the way.");
   if (crossed.length > 1) {
+    const names = crossed.map((s) => s + 1).sort((a, b) => a - b);
     return refused(
-      `The line runs over sections ${crossed.map((s) => s + 1).join(" and ")}: draw it within one of them, up to the line between.`,
+      `The line runs over sections ${names.join(" and ")}: draw it within one of them, up to the line between.`,
     );
   }
   const fresh = layout.sections.length;

@@ -1,7 +1,7 @@
 /** The surface that lines are laid on, with what the tools for them look up. */
 import { NearestField } from "../../field/nearest.ts";
 import type { JobContext } from "../../job/context.ts";
-import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { areaAndVolume, type TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { vertexNormals } from "../../survey/survey.ts";
 
@@ -17,11 +17,20 @@ export interface Surface {
 }
 
 export function surfaceOf(mesh: TriangleMesh, boardMm: number | null, ctx: JobContext): Surface {
+  const edgeMm = typicalEdgeMm(areaAndVolume(mesh).areaMm2, mesh);
+  return surfaceOn(mesh, NearestField.about(mesh, 2 * edgeMm, ctx), boardMm);
+}
+
+/** A surface whose nearest places are known already. */
+export function surfaceOn(mesh: TriangleMesh, nearest: NearestField, boardMm: number | null): Surface {
   const { normals, areasMm2 } = vertexNormals(mesh);
   const area = areasMm2.reduce((sum, own) => sum + own, 0);
-  const edgeMm = Math.sqrt((2.3 * area) / Math.max(1, mesh.triangles.length / 3));
-  const nearest = NearestField.about(mesh, 2 * edgeMm, ctx);
-  return { mesh, nearest, near: vertexNeighbours(mesh), normals, areasMm2, edgeMm, boardMm };
+  return { mesh, nearest, near: vertexNeighbours(mesh), normals, areasMm2, edgeMm: typicalEdgeMm(area, mesh), boardMm };
+}
+
+/** The edge of triangles of one size and shape that would cover as much. */
+function typicalEdgeMm(areaMm2: number, mesh: TriangleMesh): number {
+  return Math.sqrt((2.3 * areaMm2) / Math.max(1, mesh.triangles.length / 3));
 }
 
 /** The vertex nearest a place, mm. */

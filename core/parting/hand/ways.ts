@@ -34,7 +34,7 @@ export function pathBetween(surface: Surface, from: readonly number[], to: reado
   const inner = path.slice(1, -1).flatMap((v) => [p[3 * v], p[3 * v + 1], p[3 * v + 2]]);
   const rough = Float64Array.from([...ends[0], ...inner, ...ends[1]]);
   const line = { points: resample({ points: rough, closed: false }, surface.edgeMm), closed: false };
-  if (way.kind === "shortest") return tight(Float64Array.from(line.points), surface);
+  if (way.kind === "shortest") return shortestFrom(rough, surface);
   const fair = fairLine({ ...line, sections: [0, 0] }, surface.edgeMm, surface.nearest).points;
   const laid = Float64Array.from(fair);
   return way.kind === "horizon" ? ontoHorizon(laid, surface, way.pull) : laid;
@@ -129,8 +129,18 @@ class Heap {
   }
 }
 
+/** Spacings at which a line is drawn tight, in edges: its long waves go first. */
+const SPACINGS = [6, 2, 1] as const;
+
+function shortestFrom(rough: Float64Array, surface: Surface): Float64Array {
+  return SPACINGS.reduce((held, spacing) => {
+    const points = resample({ points: held, closed: false }, spacing * surface.edgeMm);
+    return tight(Float64Array.from(points), surface);
+  }, rough);
+}
+
 /** Draws an open line tight between its ends: every point to the middle of its neighbours, and back on the surface. */
-export function tight(points: Float64Array, { nearest, edgeMm }: Surface): Float64Array {
+function tight(points: Float64Array, { nearest, edgeMm }: Surface): Float64Array {
   const count = points.length / 3;
   const place = new Float64Array(3);
   for (let round = 0; round < TIGHTENING_ROUNDS; round++) {

@@ -11,9 +11,11 @@ import { Caution, Choice, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { Compare } from "./parts/Compare.tsx";
+import { LinesByHand } from "./parts/LinesByHand.tsx";
 import { SectionCard } from "./parts/SectionCard.tsx";
 import { TakeApart } from "./parts/TakeApart.tsx";
 import { TakeAway } from "./parts/TakeAway.tsx";
+import { useHand } from "./useHand.ts";
 
 /** More tags than this on hidden stretches of line would cover the piece. */
 const MOST_HIDDEN_TAGS = 3;
@@ -26,7 +28,8 @@ export function PartingStation({ document, planning }: StationProps) {
   const [slide, setSlide] = useState<Record<number, number>>({});
   const { bundle } = planning;
   const { onBoard } = document.seat;
-  const sections = bundle?.figures.report.sections ?? [];
+  const figures = planning.glance ?? bundle?.figures;
+  const sections = useMemo(() => figures?.report.sections ?? [], [figures]);
   useShown(bundle, onBoard, { piece: "plaster", sections: true, locks: true });
   useEffect(() => {
     if (!stage || !bundle) return;
@@ -48,28 +51,39 @@ export function PartingStation({ document, planning }: StationProps) {
     for (const section of sections) stage?.slideSection(section.number, slide[section.number] ?? 0);
   }, [stage, sections, slide]);
 
-  /** Moving a pull makes the pulls the user's own. */
-  const setPull = useCallback(
-    (number: number, pull: Direction) => {
-      const held = bundle?.figures.report.sections.map((section) => section.pull) ?? [];
-      const kept = onBoard && pull[2] < 0 ? directionFrom(bearingAndElevation(pull).bearingDeg, 0) : pull;
-      edit((plan) => ({
-        ...plan,
-        parting: {
-          ...plan.parting,
-          pulls: (plan.parting.pulls ?? held).map((other, k) => (k === number - 1 ? kept : other)),
-        },
-      }));
+  const hand = useHand(document, planning);
+  const { layout } = hand;
+  /** The pull of a section as the document has it; the plan's own where that is suggested. */
+  const pullOf = useCallback(
+    (number: number): Direction | null => {
+      const section = sections[number - 1];
+      if (!section) return null;
+      return layout?.sections[section.origin]?.pull ?? document.parting.pulls?.[section.origin] ?? section.pull;
     },
-    [bundle, edit, onBoard],
+    [sections, layout, document.parting.pulls],
   );
-  const pullOf = (number: number): Direction | null =>
-    document.parting.pulls?.[number - 1] ?? sections[number - 1]?.pull ?? null;
+  /** Moving a pull makes the pulls the user's own; where lines are laid by hand, they stay. */
+  const setPull = useCallback(
+    (number: number, wanted: Direction) => {
+      const section = sections[number - 1];
+      if (!section) return;
+      const pull = onBoard && wanted[2] < 0 ? directionFrom(bearingAndElevation(wanted).bearingDeg, 0) : wanted;
+      if (layout) {
+        void hand.make({ kind: "pull", section: section.origin, pull });
+        return;
+      }
+      const held = sections.map((other) => other.pull);
+      edit((plan) => {
+        const pulls = plan.parting.pulls
+          ? plan.parting.pulls.map((other, k) => (k === section.origin ? pull : other))
+          : held.map((other, k) => (k === number - 1 ? pull : other));
+        return { ...plan, parting: { ...plan.parting, pulls } };
+      });
+    },
+    [sections, layout, hand, edit, onBoard],
+  );
   useEffect(() => {
-    const pull =
-      chosen === null
-        ? null
-        : (document.parting.pulls?.[chosen - 1] ?? bundle?.figures.report.sections[chosen - 1]?.pull ?? null);
+    const pull = chosen === null ? null : pullOf(chosen);
     stage?.setHandles(
       pull && chosen !== null
         ? [
@@ -91,20 +105,27 @@ export function PartingStation({ document, planning }: StationProps) {
     return () => {
       listeners.handle = null;
     };
-  }, [stage, listeners, chosen, document.parting.pulls, bundle, setPull]);
+  }, [stage, listeners, chosen, pullOf, setPull]);
   useEffect(() => () => stage?.setHandles([]), [stage]);
 
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
-    edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null } }));
+    edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null, layout: null } }));
   const lockedNumbers = useMemo(
-    () => (bundle?.figures.report.sections ?? []).filter(({ releases }) => !releases).map(({ number }) => number),
-    [bundle],
+    () => sections.filter(({ releases }) => !releases).map(({ number }) => number),
+    [sections],
   );
   const order = bundle?.figures.report.order;
   const hidden = bundle?.figures.report.hidden ?? [];
   return (
     <>
-      <Part title="Suggest" aside={document.parting.pulls && <span className="quiet text-sm">pulls set by hand</span>}>
+      <Part
+        title="Suggest"
+        aside={
+          (layout || document.parting.pulls) && (
+            <span className="quiet text-sm">{layout ? "lines laid by hand" : "pulls set by hand"}</span>
+          )
+        }
+      >
         <Choice<PlanDocument["parting"]["sections"]>
           label="Sections"
           value={document.parting.sections}
@@ -114,7 +135,7 @@ export function PartingStation({ document, planning }: StationProps) {
           ]}
           onChange={suggest}
         />
-        {document.parting.pulls && (
+        {document.parting.pulls && !layout && (
           <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => suggest(document.parting.sections)}>
             Suggest the pulls again
           </button>
@@ -130,16 +151,27 @@ export function PartingStation({ document, planning }: StationProps) {
           onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))}
         />
       </Part>
+      <LinesByHand
+        hand={hand}
+        sections={sections}
+        canTake={planning.quality === "settled" && bundle !== null}
+        onSuggest={() => edit((plan) => ({ ...plan, parting: { ...plan.parting, layout: null } }))}
+      />
       {bundle && (
         <Part title="Will it come off?">
           <p
             className={`font-medium ${lockedNumbers.length === 0 && (order?.circle.length ?? 0) === 0 ? "text-success" : "text-warning"}`}
             data-testid="verdict"
           >
-            {verdict(sections.length, lockedNumbers.length, order?.circle ?? [], planning.quality === "settled")}
+            {verdict(
+              sections.length,
+              lockedNumbers.length,
+              order?.circle ?? [],
+              planning.quality === "settled" && !planning.glance,
+            )}
           </p>
-          <Figure label="Parting line">{show.length(bundle.figures.report.partingLengthMm)}</Figure>
-          <Figure label="Fill">{show.mass(bundle.figures.estimate.fillG)}</Figure>
+          <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
+          <Figure label="Fill">{show.mass((figures ?? bundle.figures).estimate.fillG)}</Figure>
           {bundle.figures.report.warnings
             .filter((warning) => warning.startsWith("Section"))
             .map((warning) => (
@@ -176,7 +208,7 @@ export function PartingStation({ document, planning }: StationProps) {
           document.shell,
           document.survey.draftDeg,
         ])}
-        chosen={document.parting.pulls ? "auto" : document.parting.sections}
+        chosen={document.parting.pulls || layout ? "auto" : document.parting.sections}
         onTake={suggest}
       />
       {planning.geometry && <TakeAway planning={planning} />}

@@ -170,13 +170,20 @@ function TapeCheck({ document }: { document: PlanDocument }) {
   const [points, setPoints] = useState<(readonly [number, number, number])[]>([]);
   const [text, setText] = useState("");
   useEffect(() => {
-    stage?.setPicks(points, picking);
+    stage?.setPicks(points);
+    stage?.setTouch(picking ? { on: "piece", how: "pick" } : null);
     listeners.pick = picking ? (point) => setPoints((held) => (held.length >= 2 ? [point] : [...held, point])) : null;
     return () => {
       listeners.pick = null;
     };
   }, [stage, listeners, points, picking]);
-  useEffect(() => () => stage?.setPicks([], false), [stage]);
+  useEffect(
+    () => () => {
+      stage?.setPicks([]);
+      stage?.setTouch(null);
+    },
+    [stage],
+  );
   const apart = points.length === 2 ? Math.hypot(...points[0].map((value, a) => value - points[1][a])) : null;
   const taped = parseLengthMm(text, show.units === "imperial" ? "imperial" : "metric");
   const apply = () => {

@@ -1,0 +1,134 @@
+/**
+ * What a layout comes to at a glance: fast enough for a line under the finger. Sections' locks are read off the
+ * survey of their pulls on the survey's own mesh; nothing here proves that a section comes off.
+ */
+import type { JobContext } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { type Layout, networkOn, placesAlong } from "../parting/hand/layout.ts";
+import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
+import { type Surface, surfaceOf } from "../parting/hand/surface.ts";
+import { deepFloorMm3 } from "../parting/offer.ts";
+import { type DepthField, depthField } from "../survey/depth.ts";
+import type { Direction } from "../survey/directions.ts";
+import { type SurveyCost, surveyOne } from "../survey/survey.ts";
+import { lengthWithin, ZONE_KINDS, type ZoneKind, type Zones } from "../survey/zones.ts";
+
+import type { BundleFigures } from "./bundle.ts";
+import type { PlanDocument } from "./document.ts";
+import { estimate, type Rates } from "./estimate.ts";
+
+export interface GlanceSection {
+  readonly areaMm2: number;
+  readonly lineMm: number;
+  readonly fillMm3: number;
+  /** Space too thick to fill: above 0 the section seems locked. */
+  readonly deepMm3: number;
+}
+
+export interface GlanceResult {
+  /** In the layout's order. */
+  readonly sections: readonly GlanceSection[];
+  readonly partingLengthMm: number;
+  readonly fillMm3: number;
+  /** Length of line in each kind of zone. */
+  readonly zoneMm: Readonly<Record<ZoneKind, number>>;
+  readonly troubles: readonly string[];
+}
+
+/** Surveys of this many pulls are kept. */
+const MOST_PULLS = 24;
+
+/** Glances at layouts on one survey mesh. */
+export class Glance {
+  readonly surface: Surface;
+  private readonly depth: DepthField;
+  private readonly surveys = new Map<string, SurveyCost>();
+
+  constructor(
+    readonly mesh: TriangleMesh,
+    private readonly boardMm: number | null,
+    ctx: JobContext,
+  ) {
+    this.surface = surfaceOf(mesh, boardMm, ctx);
+    this.depth = depthField(mesh);
+  }
+
+  look(layout: Layout, fillDepthMm: number, zones: Zones, overMm: number): GlanceResult {
+    const { surface } = this;
+    const label = labelsOfLayout(surface, layout);
+    const network = networkOn(layout, surface.nearest);
+    const lengths = network.map((line) => placesAlong(line.points, line.closed).at(-1) ?? 0);
+    const sections = layout.sections.map(({ pull }, s): GlanceSection => {
+      const cost = this.surveyOf(pull, fillDepthMm);
+      let [areaMm2, lock, deep] = [0, 0, 0];
+      for (let v = 0; v < label.length; v++) {
+        if (label[v] !== s) continue;
+        areaMm2 += surface.areasMm2[v];
+        lock += cost.lockMm3[v];
+        deep += cost.deepMm3[v];
+      }
+      const lineMm = lengths.reduce((sum, mm, n) => (bordersOn(layout.lines[n], s) ? sum + mm : sum), 0);
+      const deepMm3 = deep > deepFloorMm3(surface.edgeMm, fillDepthMm) ? deep : 0;
+      return { areaMm2, lineMm, fillMm3: Math.max(0, lock - deep), deepMm3 };
+    });
+    const within = (kind: ZoneKind) => network.reduce((sum, line) => sum + lengthWithin(zones[kind], line, overMm), 0);
+    return {
+      sections,
+      partingLengthMm: lengths.reduce((sum, mm) => sum + mm, 0),
+      fillMm3: sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0),
+      zoneMm: Object.fromEntries(ZONE_KINDS.map((kind) => [kind, within(kind)])) as Record<ZoneKind, number>,
+      troubles: troublesOf(surface, layout, label),
+    };
+  }
+
+  private surveyOf(pull: Direction, fillDepthMm: number): SurveyCost {
+    const key = `${pull.join()} ${fillDepthMm}`;
+    const held = this.surveys.get(key);
+    if (held) return held;
+    const { mesh, depth, boardMm, surface } = this;
+    const vertices = mesh.positions.length / 3;
+    const cost = { lockMm3: new Float32Array(vertices), deepMm3: new Float32Array(vertices) };
+    surveyOne({ mesh, directions: [], spacingMm: surface.edgeMm, boardMm, fillDepthMm, depth }, pull, cost);
+    if (this.surveys.size >= MOST_PULLS) this.surveys.delete(this.surveys.keys().next().value as string);
+    this.surveys.set(key, cost);
+    return cost;
+  }
+}
+
+function bordersOn({ left, right }: { readonly left: number; readonly right: number }, section: number): boolean {
+  return left === section || right === section;
+}
+
+/** The figures of a plan as a glance sees them; what a glance does not look at stays as it was settled. */
+export function figuresAtAGlance(
+  settled: BundleFigures,
+  glance: GlanceResult,
+  layout: Layout,
+  document: PlanDocument,
+  rates: Rates,
+): BundleFigures {
+  const { report } = settled;
+  const found = glance.sections.map((section, origin) => {
+    const held = report.sections.find(
+      (other) => other.origin === origin && report.sections.length === layout.sections.length,
+    );
+    return { ...section, origin, number: held?.number ?? origin + 1, held };
+  });
+  found.sort((a, b) => a.number - b.number);
+  const { partingLengthMm, fillMm3 } = glance;
+  const reckoned = estimate(document, report.jacket, { sections: found, partingLengthMm, fillMm3 }, rates);
+  const sections = found.map(({ areaMm2, fillMm3: fill, deepMm3, origin, number, held }, k) => ({
+    number,
+    origin,
+    pull: layout.sections[origin].pull,
+    areaMm2,
+    lockMm3: fill + deepMm3,
+    fillMm3: fill,
+    releases: deepMm3 === 0,
+    lock: { volumeMm3: fill + deepMm3, deepestMm: held?.deepestMm ?? 0, at: held?.lock.at ?? null },
+    deepestMm: held?.deepestMm ?? 0,
+    shellMassG: reckoned.sectionMassesG[k],
+    range: null,
+  }));
+  return { ...settled, estimate: reckoned, report: { ...report, sections, partingLengthMm } };
+}

@@ -1,0 +1,135 @@
+/** Lines laid by hand: takes a plan's lines in hand, sends edits to their worker, and keeps the tally beside them. */
+import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
+import type { HandEdit } from "../../../core/parting/hand/edit.ts";
+import { type Layout, layoutOf } from "../../../core/parting/hand/layout.ts";
+import type { PlanDocument } from "../../../core/plan/document.ts";
+import { figuresAtAGlance, type GlanceResult } from "../../../core/plan/glance.ts";
+import type { Planning } from "../../course/usePlanning.ts";
+import { usePlan } from "../../document/planStore.ts";
+import { SettingsContext } from "../../lib/show.ts";
+import { type GlanceTerms, Hand } from "../../workers/hand.ts";
+
+export interface HandWork {
+  /** The layout as it is being moved, or as the document has it. */
+  readonly layout: Layout | null;
+  /** What the last edit came to at a glance. */
+  readonly glance: GlanceResult | null;
+  readonly problem: string | null;
+  readonly take: () => void;
+  /** An edit of the document. */
+  readonly make: (change: HandEdit) => Promise<boolean>;
+  /** An edit on trial, from the layout as the document has it; the latest wins. */
+  readonly attempt: (change: HandEdit) => void;
+  /** Makes the edit on trial last, or lets it go. */
+  readonly settle: (change: HandEdit | null) => void;
+}
+
+export function useHand(document: PlanDocument, planning: Planning): HandWork {
+  const edit = usePlan((plan) => plan.edit);
+  const { rates } = useContext(SettingsContext);
+  const { bundle, setGlance } = planning;
+  const laid = document.parting.layout;
+  const [moving, setMoving] = useState<Layout | null>(null);
+  const [glance, setResult] = useState<GlanceResult | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const hand = useRef<Hand | null>(null);
+  const inHand = laid !== null;
+  const survey = bundle?.survey ?? null;
+  const { onBoard } = document.seat;
+  useEffect(() => {
+    if (!inHand) return;
+    const worker = new Hand();
+    hand.current = worker;
+    return () => {
+      hand.current = null;
+      worker.end();
+    };
+  }, [inHand]);
+  useEffect(() => {
+    if (inHand && survey) void hand.current?.api.takeUp(survey, onBoard);
+  }, [inHand, survey, onBoard]);
+  // The document's own layout is shown again once it has changed.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an edit of the layout ends what was on trial.
+  useEffect(() => setMoving(null), [laid]);
+  const terms = useMemo(
+    (): GlanceTerms => ({
+      fillDepthMm: document.parting.fillDepthMm,
+      zones: document.zones,
+      overMm: jacketThicknessMm(document.jacket.coats),
+    }),
+    [document.parting.fillDepthMm, document.zones, document.jacket.coats],
+  );
+
+  const answerTo = useCallback(
+    async (change: HandEdit): Promise<Layout | null> => {
+      if (!laid || !hand.current) return null;
+      const start = performance.now();
+      const answer = await hand.current.api.edit(laid, change, terms);
+      performance.measure("line moved", { start });
+      setProblem(answer.ok ? null : answer.problem);
+      if (!answer.ok) return null;
+      setResult(answer.glance);
+      if (bundle) setGlance(figuresAtAGlance(bundle.figures, answer.glance, answer.layout, document, rates));
+      return answer.layout;
+    },
+    [laid, terms, bundle, document, rates, setGlance],
+  );
+  const keep = useCallback(
+    (layout: Layout) => edit((plan) => ({ ...plan, parting: { ...plan.parting, layout } })),
+    [edit],
+  );
+
+  const trial = useRef<{ busy: boolean; next: HandEdit | null }>({ busy: false, next: null });
+  const attempt = useCallback(
+    (change: HandEdit) => {
+      trial.current.next = change;
+      if (trial.current.busy) return;
+      trial.current.busy = true;
+      void (async () => {
+        for (let next = trial.current.next; next; next = trial.current.next) {
+          trial.current.next = null;
+          const layout = await answerTo(next);
+          if (layout) setMoving(layout);
+        }
+        trial.current.busy = false;
+      })();
+    },
+    [answerTo],
+  );
+  const make = useCallback(
+    async (change: HandEdit) => {
+      const layout = await answerTo(change);
+      if (layout) keep(layout);
+      return layout !== null;
+    },
+    [answerTo, keep],
+  );
+  const settle = useCallback(
+    (change: HandEdit | null) => {
+      trial.current.next = null;
+      if (change) void make(change);
+      else {
+        setMoving(null);
+        setGlance(null);
+      }
+    },
+    [make, setGlance],
+  );
+  const take = useCallback(() => {
+    if (!bundle) return;
+    const lines = bundle.lines.map(({ points, closed, sections: [left, right] }) => ({
+      points: Float64Array.from(points),
+      closed,
+      left,
+      right,
+    }));
+    keep(
+      layoutOf(
+        lines,
+        bundle.figures.report.sections.map(({ pull }) => pull),
+      ),
+    );
+  }, [bundle, keep]);
+  return { layout: moving ?? laid, glance, problem, take, make, attempt, settle };
+}
