@@ -59,8 +59,11 @@ export function sectionPotentials(
   return withoutIslands(fields, near);
 }
 
-/** Every section keeps its largest piece; where it had an island, the best other section wins. */
-function withoutIslands(fields: Float32Array[], near: { start: Uint32Array; list: Uint32Array }): Float32Array[] {
+/** Every section keeps its largest piece; where it had an island, the best other section wins. Changes the fields. */
+export function withoutIslands(
+  fields: Float32Array[],
+  near: { start: Uint32Array; list: Uint32Array },
+): Float32Array[] {
   for (let round = 0; round < 3; round++) {
     const label = labelsOf(fields);
     const { piece, sizes, owner } = pieces(label, near);

@@ -13,7 +13,7 @@ import { planReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 17;
+export const BUNDLE_VERSION = 18;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -38,6 +38,8 @@ export interface PlanBundle {
   readonly survey: TriangleMesh;
   readonly skins: readonly TriangleMesh[];
   readonly lines: readonly PartingLine[];
+  /** The lines on the jacket before any fill. */
+  readonly drawn: readonly PartingLine[];
   /** Points in the locks of each section, xyz and depth (mm), 4 per point. */
   readonly lockPoints: readonly Float32Array[];
 }
@@ -64,26 +66,36 @@ export async function bundleOf(
     survey: result.sections.surveyMesh,
     skins,
     lines: result.sections.lines,
+    drawn: result.sections.drawn,
     lockPoints: sections.map((section) => section.lockPoints),
   };
 }
 
+interface LineHeader {
+  readonly sections: readonly [number, number];
+  readonly closed: boolean;
+}
+
 interface Header {
   readonly figures: BundleFigures;
-  readonly lines: readonly { sections: readonly [number, number]; closed: boolean }[];
+  readonly lines: readonly LineHeader[];
+  readonly drawn: readonly LineHeader[];
   readonly skins: number;
   readonly arrays: readonly { kind: "f" | "u"; length: number }[];
 }
+
+const lineHeader = ({ sections, closed }: PartingLine): LineHeader => ({ sections, closed });
 
 export function packBundle(bundle: PlanBundle): Uint8Array {
   const arrays: (Float32Array | Uint32Array)[] = [];
   for (const mesh of [bundle.piece, bundle.jacket, bundle.survey, ...bundle.skins])
     arrays.push(mesh.positions, mesh.triangles);
-  for (const line of bundle.lines) arrays.push(line.points);
+  for (const line of [...bundle.lines, ...bundle.drawn]) arrays.push(line.points);
   arrays.push(...bundle.lockPoints);
   const header: Header = {
     figures: bundle.figures,
-    lines: bundle.lines.map(({ sections, closed }) => ({ sections, closed })),
+    lines: bundle.lines.map(lineHeader),
+    drawn: bundle.drawn.map(lineHeader),
     skins: bundle.skins.length,
     arrays: arrays.map((array) => ({ kind: array instanceof Float32Array ? "f" : "u", length: array.length })),
   };
@@ -127,6 +139,7 @@ export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
     survey: mesh(),
     skins: Array.from({ length: header.skins }, mesh),
     lines: header.lines.map((line) => ({ ...line, points: floats() })),
+    drawn: header.drawn.map((line) => ({ ...line, points: floats() })),
     lockPoints: Array.from({ length: header.skins }, floats),
   };
 }

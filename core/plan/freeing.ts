@@ -8,6 +8,8 @@ import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
+import { withoutIslands } from "../parting/sections.ts";
 import { Cells } from "../release/cells.ts";
 import { fillField } from "../release/fill.ts";
 import { measureLocks, type SectionLock } from "../release/locks.ts";
@@ -74,7 +76,7 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     const outside = isosurface(grid, phi, 0, ctx);
     const mesh = jacket.request.onBoard ? clipAbove(outside, 0) : outside;
     // The lines stay where they are in space: a line that moves with every fill opens new locks.
-    const potentials = round.cells.carried(mesh);
+    const potentials = withoutIslands(round.cells.carried(mesh), vertexNeighbours(mesh));
     const nearest = NearestField.about(mesh, 2 * jacket.request.stepMm, ctx);
     round = measured(request, mesh, nearest, potentials, request.rounds > 1, ctx);
     // The fill of one section may lock another: the round that holds least is kept, with the fill it took.

@@ -6,6 +6,7 @@ import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { drawnPotentials } from "../parting/drawn.ts";
@@ -19,7 +20,7 @@ import { sidesOf } from "../parting/network.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
-import { labelsOf } from "../parting/sections.ts";
+import { labelsOf, withoutIslands } from "../parting/sections.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
 import type { Cells } from "../release/cells.ts";
@@ -70,6 +71,8 @@ export interface Sections {
   readonly circle: readonly number[];
   /** Each with the section on its left first, then the one on its right, seen from outside; counted from 0. */
   readonly lines: readonly PartingLine[];
+  /** The same lines as they run on the jacket before any fill: what is taken in hand. */
+  readonly drawn: readonly PartingLine[];
   readonly partingLengthMm: number;
   /** Stretches of line, by numbers of sections, that one of their two sections' pulls does not see; settled plans only. */
   readonly hidden: readonly HiddenStretch[];
@@ -136,7 +139,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, shellMm, rounds }, ctx);
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);
-    return assemble(freed(laid), laid, shellMm, jacket, survey.request);
+    return assemble(freed(laid), laid, shellMm, jacket, nearest, survey.request);
   }
   let best: { readonly laid: LaidOut; readonly freed: FreedSections } | null = null;
   for (const suggestion of candidates(survey, request, ctx)) {
@@ -147,7 +150,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.laid, shellMm, jacket, survey.request);
+  return assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request);
 }
 
 /** Sections laid out on the jacket as it is before any fill. */
@@ -175,7 +178,10 @@ function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, surve
   return {
     pulls: layout.sections.map(({ pull }) => pull),
     label,
-    potentials: potentialsOf(mesh, network, layout.sections.length, request.stepMm),
+    potentials: withoutIslands(
+      potentialsOf(mesh, network, layout.sections.length, request.stepMm),
+      vertexNeighbours(mesh),
+    ),
     warnings: troublesOf(surface, layout, label),
   };
 }
@@ -224,11 +230,13 @@ function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
 /** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
 function assemble(
   freed: FreedSections,
-  { pulls, label: surveyLabel, warnings: told }: LaidOut,
+  laid: LaidOut,
   shellMm: number,
   jacket: Jacket,
+  bareNearest: NearestField,
   { coarse, effort: { order: ordered } }: SuggestRequest,
 ): Sections {
+  const { pulls, label: surveyLabel, warnings: told } = laid;
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
   const { stepMm } = jacket.request;
   const warnings = [...told];
@@ -267,12 +275,15 @@ function assemble(
         blocks,
       ),
     );
-  const { normals } = vertexNormals(mesh);
-  const numbered = labelsOf(order.map((s) => potentials[s]));
-  const lines = cut.lines.map((found) => {
-    const line = fairLine(found, stepMm, nearest);
-    return { ...line, sections: sidesOf(line, mesh, normals, numbered, nearest) };
-  });
+  const lines = linesOn(
+    mesh,
+    nearest,
+    cut,
+    order.map((s) => potentials[s]),
+    stepMm,
+  );
+  const bare = order.map((s) => laid.potentials[s]);
+  const drawn = ordered ? linesOn(jacket.mesh, bareNearest, cutSections(jacket.mesh, bare), bare, stepMm) : lines;
   const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = ordered ? hiddenStretches(lines, seen) : [];
   if (order.length < pulls.length && told.length === 0)
@@ -302,6 +313,7 @@ function assemble(
     blocks: blocks.map(({ section, by, at, afterMm }) => ({ section: section + 1, by: by + 1, at, afterMm })),
     circle: circle.map((k) => build.indexOf(k) + 1),
     lines,
+    drawn,
     hidden: hidden.map(({ sections: [a, b], from, ...rest }) => ({
       sections: [a + 1, b + 1],
       from: from + 1,
@@ -316,6 +328,22 @@ function assemble(
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     warnings,
   };
+}
+
+/** The lines of a cut, fair, each with the section on its left first. */
+function linesOn(
+  mesh: TriangleMesh,
+  nearest: NearestField,
+  cut: CutResult,
+  potentials: readonly Float32Array[],
+  stepMm: number,
+): PartingLine[] {
+  const { normals } = vertexNormals(mesh);
+  const label = labelsOf(potentials);
+  return cut.lines.map((found) => {
+    const line = fairLine(found, stepMm, nearest);
+    return { ...line, sections: sidesOf(line, mesh, normals, label, nearest) };
+  });
 }
 
 function circleWarning(circle: readonly number[], blocks: readonly Block[]): string {

@@ -51,8 +51,7 @@ export function usePlanning(piece: Piece): Planning {
   const [geometry, setGeometry] = useState<Geometry | null>(null);
   const [round, setRound] = useState(0);
   const settled = useRef<BundleFigures | null>(null);
-  const glanced = useRef(false);
-  glanced.current = glance !== null;
+  const jacketShown = useRef<string | null>(null);
   const opened = useRef<Promise<string | null> | null>(null);
 
   useEffect(() => {
@@ -77,6 +76,7 @@ export function usePlanning(piece: Piece): Planning {
       if (how === "settled") {
         setBefore(settled.current);
         settled.current = next.figures;
+        jacketShown.current = document && jacketText(document);
       }
     };
     const report = proxied((stage: string, fraction: number) => {
@@ -102,8 +102,9 @@ export function usePlanning(piece: Piece): Planning {
         setProgress(null);
         return;
       }
-      // What was glanced at while it was moved needs no coarse answer.
-      for (const how of glanced.current ? (["settled"] as const) : (["coarse", "settled"] as const)) {
+      // Lines laid by hand on the jacket that is shown were glanced at: a coarse answer would tell less.
+      const moved = document.parting.layout !== null && jacketShown.current === jacketText(document);
+      for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
         const answer = await geometry.api.plan(key, document, rates, how, report);
         if (overtaken) return;
         if (!answer.ok) {
@@ -176,6 +177,11 @@ export function usePlanning(piece: Piece): Planning {
     cancel,
     again,
   };
+}
+
+/** What the settled jacket depends on. */
+function jacketText({ seat, jacket, zones }: PlanDocument): string {
+  return JSON.stringify([seat, jacket, zones.thicker]);
 }
 
 /** @returns what went wrong, or null */

@@ -63,6 +63,8 @@ const COARSE_TRIANGLES = 40_000;
 const MAP_PULLS = 48;
 /** Narrow places smaller than this are the scan's own roughness. */
 const LEAST_PLACE_MM2 = 150;
+/** Progress is told this often at most: every time, the page is painted, which a plain laptop feels. */
+const PROGRESS_MS = 250;
 const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
 const OFFER = { width: 150, height: 150 };
 const PLASTER = [232, 226, 214] as const;
@@ -285,7 +287,7 @@ class GeometryWorker {
     return {
       progress: (stage, fraction) => {
         const now = performance.now();
-        if (fraction < 1 && now - last < 60) return;
+        if (now - last < PROGRESS_MS) return;
         last = now;
         onProgress(stage, fraction);
       },

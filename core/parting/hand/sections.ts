@@ -302,13 +302,14 @@ function reversed(line: LaidLine): LaidLine {
   return { ...line, points, handles, left: line.right, right: line.left };
 }
 
+/** Scraps smaller than this come of a sharp corner and go to the section about them, mm2. */
+const SCRAP_MM2 = 2000;
+
 /** What is wrong with a layout on a surface, in words; none where every section is one whole piece. */
 export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array): string[] {
   const { near } = surface;
   const seen = new Uint8Array(label.length);
   const pieces = layout.sections.map(() => 0);
-  // Scraps of a few vertices beside a sharp corner are the mesh's own roughness.
-  const least = 8;
   for (let seed = 0; seed < label.length; seed++) {
     if (seen[seed]) continue;
     const queue = [seed];
@@ -321,7 +322,8 @@ export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array):
         queue.push(o);
       }
     }
-    if (queue.length >= least) pieces[label[seed]]++;
+    const areaMm2 = queue.reduce((sum, v) => sum + surface.areasMm2[v], 0);
+    if (areaMm2 >= SCRAP_MM2) pieces[label[seed]]++;
   }
   return pieces.flatMap((count, s) => {
     if (count === 1) return [];

@@ -118,7 +118,7 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   );
   const take = useCallback(() => {
     if (!bundle) return;
-    const lines = bundle.lines.map(({ points, closed, sections: [left, right] }) => ({
+    const lines = bundle.drawn.map(({ points, closed, sections: [left, right] }) => ({
       points: Float64Array.from(points),
       closed,
       left,
@@ -131,5 +131,9 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
       ),
     );
   }, [bundle, keep]);
-  return { layout: moving ?? laid, glance, problem, take, make, attempt, settle };
+  const layout = moving ?? laid;
+  return useMemo(
+    () => ({ layout, glance, problem, take, make, attempt, settle }),
+    [layout, glance, problem, take, make, attempt, settle],
+  );
 }
