@@ -1,6 +1,6 @@
 /** Edits of a layout as plain data, so that a page can send them to where the surface is. */
 import type { Direction } from "../../survey/directions.ts";
-import { insertHandle, layStretch, moveHandle, type Place, removeHandle } from "./handles.ts";
+import { insertHandle, layStretch, moveHandle, type Place, placeAt, removeHandle } from "./handles.ts";
 import type { Layout } from "./layout.ts";
 import { drawLine, type HandResult, mergeSections, mirrorLine } from "./sections.ts";
 import type { Surface } from "./surface.ts";
@@ -9,6 +9,7 @@ import type { Way } from "./ways.ts";
 /** Lines, handles and sections are counted from 0, as the layout has them. */
 export type HandEdit =
   | { readonly kind: "move"; readonly line: number; readonly handle: number; readonly to: Place }
+  | { readonly kind: "nudge"; readonly line: number; readonly handle: number; readonly by: Place }
   | { readonly kind: "insert"; readonly line: number; readonly at: Place }
   | { readonly kind: "remove"; readonly line: number; readonly handle: number }
   | { readonly kind: "lay"; readonly line: number; readonly handle: number; readonly way: Way }
@@ -23,6 +24,8 @@ export function edited(surface: Surface, layout: Layout, edit: HandEdit): HandRe
   switch (edit.kind) {
     case "move":
       return done(moveHandle(surface, layout, edit.line, edit.handle, edit.to));
+    case "nudge":
+      return done(nudged(surface, layout, edit));
     case "insert":
       return done(insertHandle(layout, edit.line, edit.at));
     case "remove":
@@ -38,6 +41,16 @@ export function edited(surface: Surface, layout: Layout, edit: HandEdit): HandRe
     case "pull":
       return done(withPull(layout, edit.section, edit.pull));
   }
+}
+
+function nudged(
+  surface: Surface,
+  layout: Layout,
+  { line, handle, by }: Extract<HandEdit, { readonly kind: "nudge" }>,
+): Layout {
+  const held = layout.lines[line];
+  const [x, y, z] = placeAt(held, held.handles[handle]);
+  return moveHandle(surface, layout, line, handle, [x + by[0], y + by[1], z + by[2]]);
 }
 
 export function withPull(layout: Layout, section: number, pull: Direction): Layout {

@@ -63,9 +63,11 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
 
   const answerTo = useCallback(
     async (change: HandEdit): Promise<Layout | null> => {
-      if (!laid || !hand.current) return null;
+      // As the document has it by now: the edit before may have been made a moment ago.
+      const from = usePlan.getState().document?.parting.layout;
+      if (!from || !hand.current) return null;
       const start = performance.now();
-      const answer = await hand.current.api.edit(laid, change, terms);
+      const answer = await hand.current.api.edit(from, change, terms);
       performance.measure("line moved", { start });
       setProblem(answer.ok ? null : answer.problem);
       if (!answer.ok) return null;
@@ -73,7 +75,7 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
       if (bundle) setGlance(figuresAtAGlance(bundle.figures, answer.glance, answer.layout, document, rates));
       return answer.layout;
     },
-    [laid, terms, bundle, document, rates, setGlance],
+    [terms, bundle, document, rates, setGlance],
   );
   const keep = useCallback(
     (layout: Layout) => edit((plan) => ({ ...plan, parting: { ...plan.parting, layout } })),
@@ -97,11 +99,17 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
     },
     [answerTo],
   );
+  /** Edits are made one after the other, each from what the one before left. */
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const make = useCallback(
-    async (change: HandEdit) => {
-      const layout = await answerTo(change);
-      if (layout) keep(layout);
-      return layout !== null;
+    (change: HandEdit): Promise<boolean> => {
+      const made = queue.current.then(async () => {
+        const layout = await answerTo(change);
+        if (layout) keep(layout);
+        return layout !== null;
+      });
+      queue.current = made.catch(() => undefined);
+      return made;
     },
     [answerTo, keep],
   );

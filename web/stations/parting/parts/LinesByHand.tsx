@@ -401,9 +401,7 @@ function useHandKeys({
       const nudge = NUDGES[event.key];
       if (nudge && stage) {
         const mm = NUDGE_MM * (event.shiftKey ? FAR_NUDGE : 1);
-        const line = layout.lines[chosen.line];
-        const to = stage.beside(placeOf(line, line.handles[chosen.handle]), nudge[0] * mm, nudge[1] * mm);
-        void hand.make({ kind: "move", ...chosen, to });
+        void hand.make({ kind: "nudge", ...chosen, by: stage.beside([0, 0, 0], nudge[0] * mm, nudge[1] * mm) });
         return true;
       }
       if (event.key === "Delete" || event.key === "Backspace") {
