@@ -124,7 +124,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
       against: closest,
     });
     if (stepMm !== 4) continue;
-    const request = surveyRequestFor(jacket.value, 40, 1, ctx);
+    const request = surveyRequestFor(jacket.value, 40, 1, [], ctx);
     const rays = `${THOROUGH.directions} directions of rays`;
     const raysAll = (raysMs * THOROUGH.directions * (request.coarse.positions.length / 3)) / 1e6;
     const stage = new SurveyStage(request);

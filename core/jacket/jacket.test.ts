@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
-import { lathe } from "../testing/shapes.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { box, lathe, sphere } from "../testing/shapes.ts";
 import { jacketThicknessMm } from "./coat.ts";
-import { type JacketRequest, makeJacket } from "./jacket.ts";
+import { type Jacket, type JacketRequest, makeJacket } from "./jacket.ts";
 
 const drum = lathe(
   [
@@ -64,3 +65,46 @@ describe("a jacket on the board", () => {
     expect(lowest).toBeCloseTo(0, 3);
   });
 });
+
+describe("a zone where the jacket is laid thicker", () => {
+  const R = 100;
+  const ball = sphere(R, 48);
+  const farthest = (jacket: Jacket, along: -1 | 1) => {
+    const p = jacket.mesh.positions;
+    let most = 0;
+    for (let k = 2; k < p.length; k += 3) most = Math.max(most, along * p[k]);
+    return most;
+  };
+
+  it.each([0, 20])("is so much thicker there and as before elsewhere, smoothing %d", (smoothingMm) => {
+    const plain = request({ smoothingMm, rimWidthMm: 0, onBoard: false });
+    const zone = { dabs: [0, 0, R, 0, 0, 1, 30], moreMm: 6 };
+    const before = makeJacket(ball, plain, ctx);
+    const jacket = makeJacket(ball, { ...plain, thicker: zone }, ctx);
+    expect(farthest(jacket, 1)).toBeCloseTo(R + 8 + 6, 0);
+    expect(farthest(jacket, -1)).toBeCloseTo(R + 8, 0);
+    // Full over the brush, running out beside it: between a cap of its own radius and one of twice that and the run-out.
+    const moreMm3 = jacket.siliconeMm3 - before.siliconeMm3;
+    expect(moreMm3).toBeGreaterThan(6 * Math.PI * 30 ** 2);
+    expect(moreMm3).toBeLessThan(6 * Math.PI * 65 ** 2);
+    expect(jacket.coats.reduce((sum, own) => sum + own.massG, 0)).toBeCloseTo(jacket.siliconeG, 3);
+  });
+
+  it("does not come through to the wall behind", () => {
+    const slab = box(200, 30, 200);
+    const plain = request({ rimWidthMm: 0, onBoard: false });
+    const jacket = makeJacket(slab, { ...plain, thicker: { dabs: [0, -15, 0, 0, -1, 0, 40], moreMm: 6 } }, ctx);
+    const p = jacket.mesh.positions;
+    let [low, high] = [0, 0];
+    for (let k = 1; k < p.length; k += 3) [low, high] = [Math.min(low, p[k]), Math.max(high, p[k])];
+    const [front, back] = slabFaces(slab);
+    expect(front - low).toBeCloseTo(14, 0);
+    expect(high - back).toBeCloseTo(8, 0);
+  });
+});
+
+function slabFaces({ positions: p }: TriangleMesh): readonly [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (let k = 1; k < p.length; k += 3) [low, high] = [Math.min(low, p[k]), Math.max(high, p[k])];
+  return [low, high];
+}

@@ -14,11 +14,14 @@ import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
+import { type ThickerZones, thicken } from "./thicker.ts";
 
 export interface JacketRequest {
   readonly coats: readonly Coat[];
   readonly smoothingMm: number;
   readonly rimWidthMm: number;
+  /** Where it is laid thicker; left out where nowhere. */
+  readonly thicker?: ThickerZones;
   readonly onBoard: boolean;
   readonly stepMm: number;
 }
@@ -42,7 +45,7 @@ export interface Jacket {
   readonly outerAreaMm2: number;
   readonly outerVolumeMm3: number;
   readonly rimMm3: number;
-  /** What streamlining adds to the plain offset, mm3. */
+  /** What streamlining and thicker zones add to the plain offset, mm3. */
   readonly streamliningMm3: number;
   readonly siliconeMm3: number;
   readonly siliconeG: number;
@@ -58,19 +61,22 @@ export function makeJacket(piece: TriangleMesh, request: JacketRequest, ctx: Job
   const { stepMm: h, smoothingMm: r } = request;
   const t = jacketThicknessMm(request.coats);
   const started = ctx.nowMs();
-  const exactBandsMm: [number, number][] = [[0, t + h]];
+  const thicker = request.thicker?.dabs.length ? request.thicker : null;
+  const moreMm = thicker?.moreMm ?? 0;
+  const exactBandsMm: [number, number][] = [[0, t + moreMm + h]];
   if (r > 0) exactBandsMm.push(closingBand(t + r, h));
-  const field = distanceField(piece, { stepMm: h, reachMm: t + r + 2 * h, exactBandsMm }, ctx);
+  const field = distanceField(piece, { stepMm: h, reachMm: t + Math.max(r, moreMm) + 2 * h, exactBandsMm }, ctx);
   const fieldDone = ctx.nowMs();
   const phi = closedOffset(piece, field, t, r, ctx);
+  if (thicker) thicken(field.grid, phi, thicker, t);
   const above = (mesh: TriangleMesh) => (request.onBoard ? clipAbove(mesh, 0) : mesh);
   const mesh = above(isosurface(field.grid, phi, 0, ctx));
   const outer = areaAndVolume(mesh);
   const rimMm3 = request.onBoard ? rimAreaMm2(field.grid, phi, request.rimWidthMm) * t : 0;
   const pieceVolume = areaAndVolume(piece).volumeMm3;
-  const offsets = offsetLevels(request.coats, r > 0);
+  const offsets = offsetLevels(request.coats, r > 0 || thicker !== null);
   const levels = levelFigures(field.grid, field.distanceMm, offsets, request.onBoard, ctx);
-  if (r <= 0) levels.push(outer);
+  if (r <= 0 && !thicker) levels.push(outer);
   const plainVolume = levels[levels.length - 1].volumeMm3;
   const streamliningMm3 = Math.max(0, outer.volumeMm3 - plainVolume);
   const siliconeMm3 = outer.volumeMm3 - pieceVolume + rimMm3;

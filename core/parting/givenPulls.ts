@@ -3,7 +3,7 @@ import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { labellingEnergy, labelVertices, vertexGraph } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
-import { Pricing, seamsOf } from "./pricing.ts";
+import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
 import { onePerLabel, regionsOf } from "./regions.ts";
 import type { SuggestRequest } from "./request.ts";
 import { shortened } from "./shorten.ts";
@@ -17,13 +17,24 @@ export function sectionsForPulls(
   ctx: JobContext,
 ): Suggestion {
   const { coarse: mesh, nearest, spacingMm: edgeMm, boardMm } = request;
+  const lineWeight = lineWeights(request, prices);
   const pricing = new Pricing(request, prices);
-  const { graph, near, seamCost } = seamsOf(vertexGraph(mesh), prices);
+  const { graph, near, seamCost } = seamsOf(vertexGraph(mesh, lineWeight), prices);
   const costs = pricing.surveyAll(pulls, ctx).map(({ price }) => price);
   const problem = { graph, costs, seamCost };
   const loose = labelsOf(onePerLabel(problem, regionsOf(labelVertices(problem), near)));
   const { areasMm2 } = pricing;
-  const tight = { mesh, nearest, near, prices: costs, areasMm2, linePerMm: linePerMm(prices), edgeMm, boardMm };
+  const tight = {
+    mesh,
+    nearest,
+    near,
+    prices: costs,
+    areasMm2,
+    linePerMm: linePerMm(prices),
+    lineWeight,
+    edgeMm,
+    boardMm,
+  };
   const { label, before, after } = shortened({ ...tight, label: loose });
   return { pulls, label, energy: labellingEnergy(problem, loose) - (before - after), handling: 0, prices: costs };
 }

@@ -11,7 +11,7 @@ export interface VertexGraph {
   readonly vertices: number;
   /** Vertex pairs, two an edge. */
   readonly edges: Uint32Array;
-  /** Length of the dual edge, mm. */
+  /** Length of the dual edge, mm; times its weight where seams are weighted. */
   readonly seamMm: Float32Array;
 }
 
@@ -47,7 +47,8 @@ export class GraphBuilder {
   }
 }
 
-export function vertexGraph(mesh: TriangleMesh): VertexGraph {
+/** @param weight how many times a seam counts at each vertex; once where left out */
+export function vertexGraph(mesh: TriangleMesh, weight: Float32Array | null = null): VertexGraph {
   const { positions: p, triangles: t } = mesh;
   const builder = new GraphBuilder(p.length / 3);
   for (let k = 0; k < t.length; k += 3) {
@@ -57,7 +58,7 @@ export function vertexGraph(mesh: TriangleMesh): VertexGraph {
       const b = t[k + ((e + 1) % 3)];
       let reach2 = 0;
       for (let x = 0; x < 3; x++) reach2 += ((p[3 * a + x] + p[3 * b + x]) / 2 - centre[x]) ** 2;
-      builder.add(a, b, Math.sqrt(reach2));
+      builder.add(a, b, Math.sqrt(reach2) * (weight ? (weight[a] + weight[b]) / 2 : 1));
     }
   }
   return builder.build();

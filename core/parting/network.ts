@@ -119,14 +119,18 @@ export function labelsFrom(
   return label;
 }
 
-/** Length of a network, mm. */
-export function networkLengthMm(network: readonly SidedLine[]): number {
+/** Length of a network, mm; each segment times the weight at its middle, where one is given. */
+export function networkLengthMm(
+  network: readonly SidedLine[],
+  weightAt: (x: number, y: number, z: number) => number = () => 1,
+): number {
   let sum = 0;
   for (const { points: p, closed } of network) {
     const count = p.length / 3;
     for (let k = 0; k + (closed ? 0 : 1) < count; k++) {
       const [a, b] = [3 * k, 3 * ((k + 1) % count)];
-      sum += Math.hypot(p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]);
+      const weight = weightAt((p[a] + p[b]) / 2, (p[a + 1] + p[b + 1]) / 2, (p[a + 2] + p[b + 2]) / 2);
+      sum += weight * Math.hypot(p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]);
     }
   }
   return sum;

@@ -5,6 +5,8 @@
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../survey/directions.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
+import { vertexAt } from "./hand/surface.ts";
+import { networkLengthMm } from "./network.ts";
 import { type CostParts, costParts, type PartingPrices, type PricedPlan, totalCost } from "./price.ts";
 import { type SuggestRequest, surveyPull } from "./request.ts";
 import { sectionPotentials } from "./sections.ts";
@@ -45,6 +47,7 @@ export function offerOf(request: SuggestRequest, found: Suggestion, prices: Part
   const plan: PricedPlan = {
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     lineMm: lengthMm,
+    clearMm: clearLengthMm(request, lines),
     sections,
   };
   const parts = costParts(plan, prices);
@@ -58,6 +61,19 @@ export function offerOf(request: SuggestRequest, found: Suggestion, prices: Part
     label: suggestion.label,
     lines,
   };
+}
+
+/** How much of some lines runs through zones to keep clear, mm. */
+function clearLengthMm({ coarse: mesh, nearest, clear }: SuggestRequest, lines: readonly PartingLine[]): number {
+  if (!clear) return 0;
+  const surface = { mesh, nearest };
+  const network = lines.map((line) => ({
+    points: Float64Array.from(line.points),
+    closed: line.closed,
+    left: 0,
+    right: 1,
+  }));
+  return networkLengthMm(network, (x, y, z) => clear[vertexAt(surface, x, y, z)]);
 }
 
 /** Numbers the sections from the lowest up, as they are built. */

@@ -10,6 +10,7 @@ const prices: PartingPrices = {
   fillPerMm3: 0.002,
   wallPerMm: 2,
   finishPerMm: 0.5,
+  keepClearWeight: 4,
   setupPerSection: 6000,
   waitPerSection: 200,
   shellGPerMm2: 0.03,
@@ -25,6 +26,7 @@ describe("the cost of a parting", () => {
       {
         fillMm3: 500_000,
         lineMm: 3000,
+        clearMm: 200,
         sections: [
           { areaMm2: 1e6, greatestMm: 1200 },
           { areaMm2: 5e5, greatestMm: 900 },
@@ -36,6 +38,8 @@ describe("the cost of a parting", () => {
       fill: 1000,
       wall: 6000,
       finishing: 1500,
+      // 200 mm at three times more than they cost anyway.
+      zones: 200 * 2.5 * 3,
       setup: 12_000,
       wait: 400,
       // 30 kg is 5 kg over; 1.2 m is 0.2 m over.

@@ -2,7 +2,8 @@
  * What a parting costs, in the workshop's own money: fill, line, sections, and what is too heavy or too large to handle.
  * The one formula by which plans are looked for, compared and reported.
  *
- *   fill x price + line x (wall + finishing x casts) + sections x (set-up + wait)
+ *   fill x price + line x (wall + finishing x casts), times a weight through zones to keep clear
+ *     + sections x (set-up + wait)
  *     + kilograms over the lift limit x its price + metres over the handling size x its price
  */
 
@@ -13,6 +14,8 @@ export interface PartingPrices {
   readonly wallPerMm: number;
   /** Finishing the seam on every cast of the edition, a millimetre of line. */
   readonly finishPerMm: number;
+  /** How many times dearer a line is that runs through a zone to keep clear. */
+  readonly keepClearWeight: number;
   readonly setupPerSection: number;
   /** What waiting for one more section to set costs the shop. */
   readonly waitPerSection: number;
@@ -27,10 +30,12 @@ export interface PartingPrices {
 export interface PricedPlan {
   readonly fillMm3: number;
   readonly lineMm: number;
+  /** Of it, through zones to keep clear. */
+  readonly clearMm: number;
   readonly sections: readonly { readonly areaMm2: number; readonly greatestMm: number }[];
 }
 
-export const COST_PARTS = ["fill", "wall", "finishing", "setup", "wait", "handling"] as const;
+export const COST_PARTS = ["fill", "wall", "finishing", "zones", "setup", "wait", "handling"] as const;
 export type CostPart = (typeof COST_PARTS)[number];
 export type CostParts = Readonly<Record<CostPart, number>>;
 
@@ -39,6 +44,7 @@ export function costParts(plan: PricedPlan, prices: PartingPrices): CostParts {
     fill: plan.fillMm3 * prices.fillPerMm3,
     wall: plan.lineMm * prices.wallPerMm,
     finishing: plan.lineMm * prices.finishPerMm,
+    zones: plan.clearMm * linePerMm(prices) * (prices.keepClearWeight - 1),
     setup: plan.sections.length * prices.setupPerSection,
     wait: plan.sections.length * prices.waitPerSection,
     handling: plan.sections.reduce((sum, section) => sum + handlingCost(section, prices), 0),

@@ -24,6 +24,11 @@ export function seamsOf(graph: VertexGraph, prices: PartingPrices): Seams {
   return { graph, near: neighbours(graph), seamCost: graph.seamMm.map((mm) => mm * linePerMm(prices)) };
 }
 
+/** How many times a line counts at each vertex, by the zones to keep clear; null where it is once everywhere. */
+export function lineWeights({ clear }: SuggestRequest, { keepClearWeight }: PartingPrices): Float32Array | null {
+  return clear && Float32Array.from(clear, (within) => (within ? keepClearWeight : 1));
+}
+
 /** Prices pulls on the vertices of the survey's mesh. */
 export class Pricing {
   readonly areasMm2: Float32Array;

@@ -22,6 +22,7 @@ function rangeOf(
   const request: SuggestRequest = {
     coarse,
     depth: depthField(coarse),
+    clear: null,
     nearest: NearestField.about(coarse, 12, ctx),
     boardMm,
     spacingMm: 6,

@@ -52,6 +52,8 @@ export interface SuggestRequest {
   readonly depth: DepthField;
   /** The places nearest it. */
   readonly nearest: NearestField;
+  /** 1 at the vertices in a zone to keep clear; null where there is none. */
+  readonly clear: Uint8Array | null;
   readonly boardMm: number | null;
   readonly spacingMm: number;
   readonly fillDepthMm: number;

@@ -6,6 +6,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { newPlan } from "../plan/document.ts";
 import { partingPrices, TYPICAL_RATES } from "../plan/estimate.ts";
 import { depthField } from "../survey/depth.ts";
+import { withinZone } from "../survey/zones.ts";
 import { lumps, lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
 import { vertexGraph } from "./labelling.ts";
@@ -16,10 +17,14 @@ import { PlanSearch } from "./suggest.ts";
 const prices = partingPrices(newPlan(), TYPICAL_RATES);
 const ball = sphere(150, 24);
 
-function searchOn(coarse: TriangleMesh): { request: SuggestRequest; search: PlanSearch } {
+function searchOn(
+  coarse: TriangleMesh,
+  clear: Uint8Array | null = null,
+): { request: SuggestRequest; search: PlanSearch } {
   const request: SuggestRequest = {
     coarse,
     depth: depthField(coarse),
+    clear,
     nearest: NearestField.about(coarse, 28, ctx),
     boardMm: null,
     spacingMm: 14,
@@ -75,5 +80,37 @@ describe("the search over lumpy bodies", () => {
       ]),
     );
     for (const count of [2, 3, 4, 5, 6]) expect(new Set(search.exactly(count, ctx).label).size).toBe(count);
+  });
+});
+
+describe("a zone to keep clear", () => {
+  /** Vertices of a body with a neighbour of another section. */
+  const onLine = (coarse: TriangleMesh, label: Uint8Array): number[] => {
+    const near = neighbours(vertexGraph(coarse));
+    return [...label.keys()].filter((v) =>
+      near.list.subarray(near.start[v], near.start[v + 1]).some((o) => label[o] !== label[v]),
+    );
+  };
+
+  it("turns the line aside: the suggestion leaves it out wherever the line ran before", () => {
+    fc.assert(
+      fc.property(lumps, fc.integer({ min: 0, max: 1000 }), (waves, pick) => {
+        const body = lumpy(ball, waves);
+        const plain = searchOn(body);
+        const before = plain.search.tightened(plain.search.best(2, ctx));
+        const line = onLine(body, before.label);
+        const p = body.positions;
+        const [x, y, z] = p.subarray(3 * line[pick % line.length], 3 * line[pick % line.length] + 3);
+        const within = withinZone([x, y, z, 0, 0, 1, 45], p, null, 0);
+        const { search } = searchOn(body, within);
+        const after = search.tightened(search.best(2, ctx));
+        const crossing = (label: Uint8Array) => onLine(body, label).filter((v) => within[v] === 1).length;
+        expect(crossing(before.label)).toBeGreaterThan(0);
+        expect(crossing(after.label)).toBeLessThan(0.5 * crossing(before.label));
+        // The way round is no bargain, but for what the search misses.
+        expect(after.energy + after.handling).toBeGreaterThan(0.9 * (before.energy + before.handling));
+      }),
+      { numRuns: 5, seed: 23, endOnFailure: true },
+    );
   });
 });

@@ -26,6 +26,7 @@ function labelled(mesh: TriangleMesh, sectionAt: (x: number, y: number, z: numbe
     edgeMm: EDGE_MM,
     boardMm: null,
     linePerMm: 1,
+    lineWeight: null,
   };
 }
 

@@ -29,6 +29,8 @@ export interface ShortenRequest {
   readonly prices: readonly Float32Array[];
   readonly areasMm2: Float32Array;
   readonly linePerMm: number;
+  /** How many times a line counts at each vertex; null where it is once everywhere. */
+  readonly lineWeight: Float32Array | null;
   /** Typical edge of the mesh. */
   readonly edgeMm: number;
   readonly boardMm: number | null;
@@ -59,10 +61,22 @@ export function shortened(request: ShortenRequest): Shortened {
   return asItWas;
 }
 
-function paidFor({ prices, linePerMm }: ShortenRequest, network: readonly SidedLine[], label: Uint8Array): number {
-  let sum = linePerMm * networkLengthMm(network);
+function paidFor(request: ShortenRequest, network: readonly SidedLine[], label: Uint8Array): number {
+  const { prices, linePerMm, lineWeight } = request;
+  let sum = linePerMm * networkLengthMm(network, lineWeight ? (x, y, z) => weightAt(request, x, y, z) : undefined);
   for (let v = 0; v < label.length; v++) sum += prices[label[v]][v];
   return sum;
+}
+
+const scratch = new Float64Array(3);
+
+/** How many times a line counts at a place. */
+function weightAt({ mesh, nearest, lineWeight }: ShortenRequest, x: number, y: number, z: number): number {
+  if (!lineWeight) return 1;
+  const t = 3 * nearest.nearest(scratch, x, y, z);
+  let most = 0;
+  for (let c = 0; c < 3; c++) most = Math.max(most, lineWeight[mesh.triangles[t + c]]);
+  return most;
 }
 
 /** Has every section that was there before still one piece, and the same sections? */
@@ -158,10 +172,18 @@ class Contour {
       const share = moved > longest * longest ? longest / Math.sqrt(moved) : 1;
       for (let x = 0; x < 3; x++) points[at + x] = old[at + x] + share * (points[at + x] - old[at + x]);
       this.setBack(points, at);
+      if (this.entersZone(old, points, at)) for (let x = 0; x < 3; x++) points[at + x] = old[at + x];
       const [dx, dy, dz] = [0, 1, 2].map((x) => points[at + x] - old[at + x]);
       farthest = Math.max(farthest, Math.sqrt(dx * dx + dy * dy + dz * dz));
     }
     return farthest;
+  }
+
+  /** Would a point come to where a line counts more than where it is? */
+  private entersZone(old: Float64Array, points: Float64Array, at: number): boolean {
+    if (!this.request.lineWeight) return false;
+    const [from, to] = [old, points].map((p) => weightAt(this.request, p[at], p[at + 1], p[at + 2]));
+    return to > from;
   }
 
   /** What the sections beside a point push it by, mm: away from the one that would pay more for its strip. */

@@ -12,7 +12,7 @@ import { choosePulls, type PullSet } from "./choosePulls.ts";
 import { labellingEnergy, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
-import { type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
+import { lineWeights, type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
 import { turnedBy } from "./pullRange.ts";
 import type { Regions } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
@@ -43,7 +43,7 @@ export class PlanSearch {
     ctx: JobContext,
   ) {
     this.pricing = new Pricing(request, prices);
-    this.vertices = seamsOf(vertexGraph(request.coarse), prices);
+    this.vertices = seamsOf(vertexGraph(request.coarse, lineWeights(request, prices)), prices);
     this.patches = patchesOf(this.vertices.graph, this.vertices.near, PATCH_VERTICES);
     this.coarse = seamsOf(this.patches.graph, prices);
     const [count, rows] = [this.patches.graph.vertices, survey.directions.length];
@@ -106,6 +106,7 @@ export class PlanSearch {
       prices: plan.prices,
       areasMm2: this.pricing.areasMm2,
       linePerMm: linePerMm(this.prices),
+      lineWeight: lineWeights(this.request, this.prices),
       edgeMm: spacingMm,
       boardMm,
     });

@@ -75,15 +75,17 @@ export class PlanEngine {
   /** The jacket at a grid step. */
   jacketFor(document: PlanDocument, stepMm: number, ctx: JobContext): Jacket {
     const piece = this.pieceFor(document, ctx);
-    const { coats, smoothingMm, rimWidthMm } = document.jacket;
+    const { coats, smoothingMm, rimWidthMm, thickerMm } = document.jacket;
+    const thicker = { dabs: document.zones.thicker, moreMm: thickerMm };
     const key = JSON.stringify([
       document.seat,
       coats.map((c) => [c.thicknessMm, c.thickened]),
       smoothingMm,
       rimWidthMm,
+      thicker.dabs.length > 0 ? thicker : null,
       stepMm,
     ]);
-    const request: JacketRequest = { coats, smoothingMm, rimWidthMm, onBoard: document.seat.onBoard, stepMm };
+    const request: JacketRequest = { coats, smoothingMm, rimWidthMm, thicker, onBoard: document.seat.onBoard, stepMm };
     return this.jacket.get(key, () => makeJacket(piece.mesh, request, ctx));
   }
 
@@ -92,10 +94,11 @@ export class PlanEngine {
     const jacket = this.jacketFor(document, stepMm, ctx);
     const { fillDepthMm } = document.parting;
     const { draftDeg } = document.survey;
-    const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg]);
+    const { keepClear } = document.zones;
+    const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, keepClear]);
     return this.survey.get(
       key,
-      () => new SurveyStage(surveyRequestFor(jacket, fillDepthMm, draftDeg, ctx, this.effort)),
+      () => new SurveyStage(surveyRequestFor(jacket, fillDepthMm, draftDeg, keepClear, ctx, this.effort)),
     );
   }
 

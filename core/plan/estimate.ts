@@ -29,6 +29,8 @@ export interface Rates {
   readonly overLiftPerKgMinor: number;
   /** Every metre of a section over the handling size. */
   readonly overHandlingPerMMinor: number;
+  /** How many times dearer a line is held to be that runs through a zone to keep clear. */
+  readonly keepClearWeight: number;
 }
 
 export const TYPICAL_RATES: Rates = {
@@ -44,6 +46,7 @@ export const TYPICAL_RATES: Rates = {
   waitHourMinor: 150,
   overLiftPerKgMinor: 150,
   overHandlingPerMMinor: 5000,
+  keepClearWeight: 5,
 };
 
 export interface Estimate {
@@ -90,6 +93,7 @@ export function partingPrices(document: PlanDocument, rates: Rates): PartingPric
     fillPerMm3: (SILICONE.densityGPerCm3.value / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor,
     wallPerMm: (rates.wallMinPerM / 1000) * perMinute,
     finishPerMm: (rates.finishMinPerM / 1000) * perMinute * brief.edition,
+    keepClearWeight: rates.keepClearWeight,
     setupPerSection: rates.sectionSetupMin * perMinute,
     waitPerSection: (shellSystem(shell.system).setMin.value / 60) * rates.waitHourMinor,
     shellGPerMm2: metre.sectionMassesG[0] / MM2_PER_M2,
@@ -101,7 +105,11 @@ export function partingPrices(document: PlanDocument, rates: Rates): PartingPric
 }
 
 /** Hours of hands and of waiting that a parting's sections and lines take, the edition's finishing with them. */
-export function partingHours(plan: PricedPlan, document: PlanDocument, rates: Rates): number {
+export function partingHours(
+  plan: Pick<PricedPlan, "lineMm" | "sections">,
+  document: PlanDocument,
+  rates: Rates,
+): number {
   const metres = plan.lineMm / 1000;
   const minutes =
     metres * (rates.wallMinPerM + rates.finishMinPerM * document.brief.edition) +

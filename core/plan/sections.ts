@@ -28,6 +28,7 @@ import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
+import { type Dabs, withinZone } from "../survey/zones.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import { type FreedSections, freeSections } from "./freeing.ts";
 
@@ -104,16 +105,19 @@ export function surveyRequestFor(
   jacket: Jacket,
   fillDepthMm: number,
   draftDeg: number,
+  keepClear: Dabs,
   ctx: JobContext,
   effort: SearchEffort = THOROUGH,
 ): SuggestRequest {
   const coarse = coarseMesh(jacket, effort.vertices, ctx);
   const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
+  const overMm = jacket.thicknessMm + 0.5 * jacket.request.stepMm;
   const spacingMm = Math.max(jacket.request.stepMm, meanEdge);
   return {
     coarse,
     depth: depthField(coarse),
     nearest: NearestField.about(coarse, 2 * spacingMm, ctx),
+    clear: keepClear.length > 0 ? withinZone(keepClear, coarse.positions, vertexNormals(coarse).normals, overMm) : null,
     fillDepthMm,
     draftDeg,
     boardMm: boardOf(jacket),

@@ -4,12 +4,13 @@ import { Link } from "react-router";
 import { type Settings, settings as settingsSchema } from "../../contract/settings.ts";
 import { useSaveSettings, useSession } from "../lib/queries.ts";
 
-const MINUTES = [
+const PLAIN = [
   ["coatMinPerM2", "Brushing one coat", "min/m²"],
   ["layerMinPerM2", "Laying one layer of shell", "min/m²"],
   ["wallMinPerM", "Building a metre of parting wall", "min/m"],
   ["sectionSetupMin", "Setting up one more section", "min"],
   ["finishMinPerM", "Finishing a metre of seam, every cast", "min/m"],
+  ["keepClearWeight", "Line through a zone to keep clear counts", "times"],
 ] as const;
 const MONEY = [
   ["siliconePerKgMinor", "Silicone, a kilogram"],
@@ -30,7 +31,7 @@ function shown(settings: Settings): Settings {
 function kept(form: Settings): Settings {
   const rates = { ...form.rates };
   for (const [key] of MONEY) rates[key] = Math.round(Number(rates[key]) * 100);
-  for (const [key] of MINUTES) rates[key] = Number(rates[key]);
+  for (const [key] of PLAIN) rates[key] = Number(rates[key]);
   return { ...form, rates };
 }
 
@@ -99,7 +100,7 @@ export function SettingsPage() {
               />
             </Row>
           ))}
-          {MINUTES.map(([key, label, unit]) => (
+          {PLAIN.map(([key, label, unit]) => (
             <Row key={key} label={label} problem={errors.rates?.[key]?.message}>
               <label className="input w-36">
                 <input
