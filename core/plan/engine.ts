@@ -9,6 +9,7 @@ import { repairScan, type ScanReport } from "../mesh/repair.ts";
 import { type PullRange, pullRange } from "../parting/pullRange.ts";
 import { type SearchEffort, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
+import { type ZoneKind, zoneLengthsMm } from "../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans } from "./offers.ts";
@@ -28,6 +29,8 @@ export interface PlanResult {
   readonly jacket: Jacket;
   readonly sections: Sections;
   readonly estimate: Estimate;
+  /** How much of the lines runs through each kind of zone. */
+  readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly string[];
 }
 
@@ -158,6 +161,7 @@ export class PlanEngine {
     const warnings = [...piece.report.warnings, ...sections.warnings];
     if (jacket.thicknessMm > 12)
       warnings.push("The jacket is over 12 mm thick: it wastes silicone and will not stretch off easily.");
-    return { piece, jacket, sections, estimate: estimate(document, jacket, sections, rates), warnings };
+    const zoneMm = zoneLengthsMm(document.zones, sections.drawn, jacket.thicknessMm);
+    return { piece, jacket, sections, estimate: estimate(document, jacket, sections, rates), zoneMm, warnings };
   }
 }

@@ -11,7 +11,7 @@ import { deepFloorMm3 } from "../parting/offer.ts";
 import { type DepthField, depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { type SurveyCost, surveyOne } from "../survey/survey.ts";
-import { lengthWithin, ZONE_KINDS, type ZoneKind, type Zones } from "../survey/zones.ts";
+import { type ZoneKind, type Zones, zoneLengthsMm } from "../survey/zones.ts";
 
 import type { BundleFigures } from "./bundle.ts";
 import type { PlanDocument } from "./document.ts";
@@ -71,12 +71,11 @@ export class Glance {
       const deepMm3 = deep > deepFloorMm3(surface.edgeMm, fillDepthMm) ? deep : 0;
       return { areaMm2, lineMm, fillMm3: Math.max(0, lock - deep), deepMm3 };
     });
-    const within = (kind: ZoneKind) => network.reduce((sum, line) => sum + lengthWithin(zones[kind], line, overMm), 0);
     return {
       sections,
       partingLengthMm: lengths.reduce((sum, mm) => sum + mm, 0),
       fillMm3: sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0),
-      zoneMm: Object.fromEntries(ZONE_KINDS.map((kind) => [kind, within(kind)])) as Record<ZoneKind, number>,
+      zoneMm: zoneLengthsMm(zones, network, overMm),
       troubles: troublesOf(surface, layout, label),
     };
   }
@@ -130,5 +129,5 @@ export function figuresAtAGlance(
     shellMassG: reckoned.sectionMassesG[k],
     range: null,
   }));
-  return { ...settled, estimate: reckoned, report: { ...report, sections, partingLengthMm } };
+  return { ...settled, estimate: reckoned, report: { ...report, sections, partingLengthMm, zoneMm: glance.zoneMm } };
 }

@@ -62,6 +62,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       circle: sections.circle,
     },
     partingLengthMm: sections.partingLengthMm,
+    /** Length of line in each kind of zone. */
+    zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */
     hidden: sections.hidden,
     plans: plans.map((plan) => ({

@@ -50,6 +50,16 @@ export function withinZone(
   return out;
 }
 
+/** How much of some lines on the jacket runs through each kind of zone, mm. */
+export function zoneLengthsMm(
+  zones: Zones,
+  lines: readonly { readonly points: ArrayLike<number>; readonly closed: boolean }[],
+  overMm: number,
+): Record<ZoneKind, number> {
+  const within = (kind: ZoneKind) => lines.reduce((sum, line) => sum + lengthWithin(zones[kind], line, overMm), 0);
+  return { keepClear: within("keepClear"), fragile: within("fragile"), thicker: within("thicker") };
+}
+
 /** Dabs by the cubes they reach into. */
 class DabIndex {
   private readonly cubes = new Map<string, number[]>();

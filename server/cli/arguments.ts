@@ -20,6 +20,7 @@ export const PLAN_USAGE = `Usage: ./run plan FILE [options]
   --step-mm 4             grid step
   --sections auto|2..6    how many sections; "compare" takes the cheapest and tells what every number costs
   --rates FILE            the shop's own rates, JSON; what it leaves out stands at its typical value
+  --zones FILE            zones on the seated piece, JSON: {"keepClear": [{"at": [x,y,z], "radiusMm": 60}], "fragile": [], "thicker": []}
   --pulls "x,y,z;x,y,z"   pulls of your own, one a section
   --draft-deg 1           least draft
   --fill-depth-mm 40      deepest lock that is filled
@@ -44,6 +45,7 @@ export interface PlanArguments {
   readonly json: boolean;
   readonly compare: boolean;
   readonly ratesFile: string | null;
+  readonly zonesFile: string | null;
   readonly document: PlanDocument;
 }
 
@@ -71,6 +73,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
     json: values.json ?? false,
     compare: sections === "compare",
     ratesFile: values.rates ?? null,
+    zonesFile: values.zones ?? null,
     document: {
       ...base,
       seat: { ...base.seat, onBoard },
@@ -110,6 +113,7 @@ function parse(argv: readonly string[]) {
         "step-mm": text,
         sections: text,
         rates: text,
+        zones: text,
         pulls: text,
         "draft-deg": text,
         "fill-depth-mm": text,

@@ -61,6 +61,37 @@ describe("./run plan", () => {
     expect(report.materials.every((line) => line.quantity > 0)).toBe(true);
   });
 
+  it("lays the jacket thicker in painted zones, and tells what lines run through one to keep clear", async () => {
+    const zones = {
+      thicker: [{ at: [0, 0, 100], facing: [0, 0, 1], radiusMm: 30 }],
+      keepClear: [{ at: [100, 0, 0], facing: [1, 0, 0], radiusMm: 40 }],
+      thickerMm: 5,
+    };
+    const common = [
+      "--no-board",
+      "--coats",
+      "8",
+      "--smoothing-mm",
+      "0",
+      "--pulls",
+      "0,0,1;0,0,-1",
+      "--step-mm",
+      "4",
+      "--json",
+    ];
+    const read = async (...more: string[]) => JSON.parse((await plan(ball, ...common, ...more)).stdout) as PlanReport;
+    const plain = await read();
+    const painted = await read("--zones", file("zones.json", JSON.stringify(zones)));
+    const more = painted.jacket.siliconeMm3 - plain.jacket.siliconeMm3;
+    expect(more).toBeGreaterThan(5 * Math.PI * 30 ** 2);
+    expect(more).toBeLessThan(5 * Math.PI * 70 ** 2);
+    expect(plain.zoneMm).toEqual({ keepClear: 0, fragile: 0, thicker: 0 });
+    const wrong = await plan(ball, ...common, "--zones", file("bad.json", '{"keepClear": [{"at": [1, 2]}]}'));
+    expect(wrong.code).toBe(2);
+    expect(wrong.stderr).toContain("keepClear.0.at");
+    expect(wrong.stderr.trim().split("\n")).toHaveLength(1);
+  });
+
   it("writes the files it promises, and they can be read again", async () => {
     const out = join(folder, "out");
     const { code, stdout } = await plan(

@@ -1,6 +1,8 @@
 /** `./run plan FILE`: the core over a scan, on the command line. Exit code 2: usage; 3: unusable piece. */
 import { readFile, stat } from "node:fs/promises";
+import type { ZodType, z } from "zod";
 import { rates as ratesSchema } from "../../contract/settings.ts";
+import { zonesFile } from "../../contract/zones.ts";
 import type { JobContext } from "../../core/job/context.ts";
 import { type RawScan, readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
@@ -8,7 +10,7 @@ import { ScanProblem } from "../../core/mesh/problem.ts";
 import { COST_PARTS } from "../../core/parting/price.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
-import { type Rates, TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import { planReport } from "../../core/plan/report.ts";
 import {
@@ -82,9 +84,13 @@ async function plan(options: PlanArguments): Promise<void> {
       "too-large",
       `The file is ${Math.round(info.size / 1e6)} MB; thin the scan out below ${LARGEST_FILE_BYTES / 1e6} MB.`,
     );
-  const rates = options.ratesFile ? await readRates(options.ratesFile) : TYPICAL_RATES;
+  const rates = options.ratesFile
+    ? await readOption("--rates", options.ratesFile, ratesSchema, TYPICAL_RATES)
+    : TYPICAL_RATES;
+  const painted = options.zonesFile ? await readOption("--zones", options.zonesFile, zonesFile, {}) : null;
   const scan = readScan(await readFile(options.file), options.file, ctx);
-  const { document, notes } = settleSeat(scan, options);
+  const { document: seated, notes } = settleSeat(scan, options);
+  const document = painted ? withZones(seated, painted) : seated;
   const engine = new PlanEngine(scan.mesh);
   const piece = engine.pieceFor(document, ctx);
   guardMemory(piece.areaMm2, document, options.stepMm);
@@ -104,18 +110,27 @@ async function plan(options: PlanArguments): Promise<void> {
   );
 }
 
-/** @throws UsageProblem for rates that cannot be read */
-async function readRates(file: string): Promise<Rates> {
+/**
+ * What a JSON file named by an option says.
+ * @param typical what stands where the file leaves something out
+ * @throws UsageProblem for a file that cannot be understood, saying where
+ */
+async function readOption<T>(option: string, file: string, schema: ZodType<T>, typical: object): Promise<T> {
   const text = await readFile(file, "utf8");
+  let said: unknown;
   try {
-    const read = ratesSchema.safeParse({ ...TYPICAL_RATES, ...(JSON.parse(text) as object) });
-    if (read.success) return read.data;
-    const [issue] = read.error.issues;
-    throw new UsageProblem(`--rates ${file}: ${issue.path.join(".")}: ${issue.message}`);
-  } catch (error) {
-    if (error instanceof SyntaxError) throw new UsageProblem(`--rates ${file} is not JSON.`);
-    throw error;
+    said = JSON.parse(text);
+  } catch {
+    throw new UsageProblem(`${option} ${file} is not JSON.`);
   }
+  const read = schema.safeParse(typeof said === "object" ? { ...typical, ...said } : said);
+  if (read.success) return read.data;
+  const [issue] = read.error.issues;
+  throw new UsageProblem(`${option} ${file}: ${issue.path.join(".")}: ${issue.message}`);
+}
+
+function withZones(document: PlanDocument, { zones, thickerMm }: z.output<typeof zonesFile>): PlanDocument {
+  return { ...document, zones, jacket: { ...document.jacket, thickerMm } };
 }
 
 /** Cells the band will hold, against what the arrays may take. */

@@ -34,7 +34,7 @@ export type { NamedView } from "./view.ts";
 export type PieceLook =
   | { kind: "plaster" }
   | { kind: "lamp" }
-  | { kind: "classes"; classes: Uint8Array }
+  | { kind: "classes"; classes: Uint8Array; palette?: readonly string[] }
   | { kind: "counts"; counts: Uint8Array; pulls: number }
   | { kind: "hidden" };
 
@@ -182,7 +182,7 @@ export class Stage {
   setPieceLook(look: PieceLook): void {
     this.piece.visible = look.kind !== "hidden";
     if (look.kind === "classes") {
-      const palette = SURVEY_COLOURS.map((css) => new THREE.Color(css));
+      const palette = (look.palette ?? SURVEY_COLOURS).map((css) => new THREE.Color(css));
       paint(this.piece.geometry, (v) => palette[look.classes[v] ?? 0]);
     }
     if (look.kind === "counts") {

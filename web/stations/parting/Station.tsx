@@ -114,6 +114,7 @@ export function PartingStation({ document, planning }: StationProps) {
     () => sections.filter(({ releases }) => !releases).map(({ number }) => number),
     [sections],
   );
+  const zoneMm = figures?.report.zoneMm;
   const order = bundle?.figures.report.order;
   const hidden = bundle?.figures.report.hidden ?? [];
   return (
@@ -177,6 +178,12 @@ export function PartingStation({ document, planning }: StationProps) {
             .map((warning) => (
               <Caution key={warning}>{warning}</Caution>
             ))}
+          {zoneMm && zoneMm.keepClear > 0 && (
+            <Caution>{`${show.length(zoneMm.keepClear)} of line run through a zone to keep clear.`}</Caution>
+          )}
+          {zoneMm && zoneMm.fragile > 0 && (
+            <Caution>{`${show.length(zoneMm.fragile)} of line run through a fragile zone.`}</Caution>
+          )}
           {hidden.length > 0 && (
             <Caution>
               {`The line is out of sight of one of its two sections in ${hidden.length} ${hidden.length === 1 ? "place" : "places"}, ${show.length(hidden.reduce((sum, { lengthMm }) => sum + lengthMm, 0))} in all. Marked on the stage.`}

@@ -14,9 +14,10 @@ import { Choice, NumberField, Part } from "../../ui/fields.tsx";
 import type { Geometry, ShownWalls } from "../../workers/geometry.ts";
 import { proxied } from "../../workers/geometry.ts";
 import type { StationProps } from "../station.ts";
+import { ZonePainter } from "./parts/ZonePainter.tsx";
 import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 
-type Look = "map" | "counts" | "lamp" | "gaps" | "thin";
+type Look = "map" | "counts" | "lamp" | "gaps" | "thin" | "zones";
 
 const NAMED: readonly { name: string; pull: Direction }[] = [
   { name: "Front", pull: [0, -1, 0] },
@@ -71,7 +72,8 @@ export function SurveyStation({ document, planning }: StationProps) {
 
   useShown(bundle, onBoard, { piece: "own" });
   useEffect(() => {
-    if (!stage || !bundle) return;
+    // The painter sees to its own look.
+    if (!stage || !bundle || look === "zones") return;
     if (look === "lamp") stage.setPieceLook({ kind: "lamp" });
     else if (look === "map" && map) stage.setPieceLook({ kind: "classes", classes: map.classes });
     else if (narrow) stage.setPieceLook({ kind: "classes", classes: narrow.classes });
@@ -113,6 +115,7 @@ export function SurveyStation({ document, planning }: StationProps) {
             { value: "lamp", name: "Lamp" },
             { value: "gaps", name: "Gaps" },
             { value: "thin", name: "Thin" },
+            { value: "zones", name: "Zones" },
           ]}
           onChange={setLook}
         />
@@ -189,6 +192,7 @@ export function SurveyStation({ document, planning }: StationProps) {
           <NarrowList narrow={walls?.thin} limitMm={THIN_PART_MM} what="part" stage={stage} />
         </Part>
       )}
+      {look === "zones" && <ZonePainter document={document} mesh={bundle?.piece ?? null} />}
       {look === "lamp" && (
         <Part title="The lamp">
           <p className="text-sm">

@@ -124,7 +124,6 @@ function HandTools({
     setChosen(null);
     void hand.make(made);
   };
-  const zones = hand.glance?.zoneMm;
   return (
     <div data-testid="hand">
       <Choice
@@ -218,12 +217,6 @@ function HandTools({
       {(hand.glance?.troubles ?? []).map((trouble) => (
         <Caution key={trouble}>{trouble}</Caution>
       ))}
-      {zones && zones.keepClear > 0 && (
-        <Caution>{`${show.length(zones.keepClear)} of line run through a zone to keep clear.`}</Caution>
-      )}
-      {zones && zones.fragile > 0 && (
-        <Caution>{`${show.length(zones.fragile)} of line run through a fragile zone.`}</Caution>
-      )}
       <More title={`${layout.lines.length} ${layout.lines.length === 1 ? "line" : "lines"}: merge or mirror`}>
         <ul className="text-sm" data-testid="laid-lines">
           {layout.lines.map((line, n) => (

@@ -1,0 +1,158 @@
+import { useEffect, useMemo, useState } from "react";
+import { jacketThicknessMm } from "../../../../core/jacket/coat.ts";
+import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
+import { refined } from "../../../../core/mesh/refine.ts";
+import type { PlanDocument } from "../../../../core/plan/document.ts";
+import { vertexNormals } from "../../../../core/survey/survey.ts";
+import {
+  type Dabs,
+  withDab,
+  withinZone,
+  withoutDabs,
+  ZONE_KINDS,
+  type ZoneKind,
+} from "../../../../core/survey/zones.ts";
+import { usePlan } from "../../../document/planStore.ts";
+import { useShow } from "../../../lib/show.ts";
+import { useStage } from "../../../scene/useStage.tsx";
+import { Choice, Part } from "../../../ui/fields.tsx";
+import { LengthField } from "../../../ui/LengthField.tsx";
+
+const ZONES: Readonly<Record<ZoneKind, { readonly name: string; readonly colour: string; readonly says: string }>> = {
+  keepClear: {
+    name: "Keep clear",
+    colour: "#c4562f",
+    says: "A face, a hand, lettering: suggested lines go round it, and a line laid through it is told at once.",
+  },
+  fragile: {
+    name: "Fragile",
+    colour: "#d9a441",
+    says: "What may break: a line laid through it is told at once.",
+  },
+  thicker: {
+    name: "Thicker",
+    colour: "#5f8fb4",
+    says: "The jacket is laid thicker here: undersides, long flats, where it must hold its form.",
+  },
+};
+const BARE = "#d8cfbd";
+const PALETTE = [BARE, ...ZONE_KINDS.map((kind) => ZONES[kind].colour)];
+
+/** Edges no longer than this show a brush's border well enough. */
+const PAINT_EDGE_MM = 12;
+
+/** Paints zones on the piece with a round brush. */
+export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; mesh: TriangleMesh | null }) {
+  const { stage, listeners } = useStage();
+  const show = useShow();
+  const edit = usePlan((plan) => plan.edit);
+  const [kind, setKind] = useState<ZoneKind>("keepClear");
+  const [brushMm, setBrushMm] = useState(60);
+  const [hand, setHand] = useState<"paint" | "wipe">("paint");
+  /** The zone being painted, until the stroke ends. */
+  const [stroke, setStroke] = useState<Dabs | null>(null);
+  // Flat stretches are shown in long triangles: too few vertices to paint on.
+  const mesh = useMemo(() => thin && refined(thin, PAINT_EDGE_MM), [thin]);
+  const { onBoard } = document.seat;
+  useEffect(() => {
+    if (!stage || !mesh || !thin) return;
+    stage.setPiece(mesh, onBoard);
+    return () => stage.setPiece(thin, onBoard);
+  }, [stage, mesh, thin, onBoard]);
+  const normals = useMemo(() => mesh && vertexNormals(mesh).normals, [mesh]);
+  const zones = useMemo(
+    () => (stroke ? { ...document.zones, [kind]: stroke } : document.zones),
+    [document.zones, kind, stroke],
+  );
+  useEffect(() => {
+    if (!stage || !mesh || !normals) return;
+    const classes = new Uint8Array(mesh.positions.length / 3);
+    ZONE_KINDS.forEach((own, k) => {
+      const within = withinZone(zones[own], mesh.positions, normals, 0);
+      for (let v = 0; v < classes.length; v++) if (within[v]) classes[v] = k + 1;
+    });
+    stage.setPieceLook({ kind: "classes", classes, palette: PALETTE });
+  }, [stage, mesh, normals, zones]);
+  useEffect(() => {
+    stage?.setTouch({ on: "piece", how: "paint" });
+    listeners.paint = (point, normal, phase) => {
+      setStroke((held) => {
+        const dabs = held ?? document.zones[kind];
+        const radius = brushMm / 2;
+        return hand === "paint" ? withDab(dabs, point, normal, radius) : withoutDabs(dabs, point, radius);
+      });
+      if (phase === "end") {
+        setStroke((painted) => {
+          if (painted && painted !== document.zones[kind]) {
+            queueMicrotask(() => edit((plan) => ({ ...plan, zones: { ...plan.zones, [kind]: painted } })));
+          }
+          return null;
+        });
+      }
+    };
+    return () => {
+      listeners.paint = null;
+    };
+  }, [stage, listeners, document.zones, kind, brushMm, hand, edit]);
+  useEffect(() => () => stage?.setTouch(null), [stage]);
+
+  return (
+    <Part title="Zones">
+      <Choice<ZoneKind>
+        label="What it is"
+        value={kind}
+        options={ZONE_KINDS.map((value) => ({ value, name: ZONES[value].name }))}
+        onChange={setKind}
+      />
+      <p className="quiet py-1 text-sm">{ZONES[kind].says}</p>
+      <Choice
+        label="The brush"
+        value={hand}
+        options={[
+          { value: "paint", name: "Paint" },
+          { value: "wipe", name: "Wipe away" },
+        ]}
+        onChange={setHand}
+      />
+      <LengthField
+        label="Brush"
+        after="across"
+        valueMm={brushMm}
+        leastMm={5}
+        mostMm={500}
+        stepMm={5}
+        onChange={setBrushMm}
+      />
+      {kind === "thicker" && (
+        <LengthField
+          label="Thicker by"
+          hint={`over ${show.length(jacketThicknessMm(document.jacket.coats))} of coats`}
+          valueMm={document.jacket.thickerMm}
+          leastMm={0}
+          mostMm={30}
+          stepMm={0.5}
+          onChange={(thickerMm) => edit((plan) => ({ ...plan, jacket: { ...plan.jacket, thickerMm } }))}
+        />
+      )}
+      <ul className="mt-2 text-sm" data-testid="zones">
+        {ZONE_KINDS.map((own) => (
+          <li key={own} className="flex items-center gap-3 py-1">
+            <span className="h-5 w-8 border border-base-content/40" style={{ background: ZONES[own].colour }} />
+            <span className="grow">{ZONES[own].name}</span>
+            {zones[own].length === 0 ? (
+              <span className="quiet">none</span>
+            ) : (
+              <button
+                type="button"
+                className="btn btn-xs"
+                onClick={() => edit((plan) => ({ ...plan, zones: { ...plan.zones, [own]: [] } }))}
+              >
+                Clear it
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
