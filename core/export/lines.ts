@@ -6,7 +6,9 @@ export function linesAsData(lines: readonly PartingLine[]) {
   return {
     unit: "mm",
     lines: lines.map((line) => ({
-      sections: line.sections.map((s) => s + 1),
+      sections: pairOf(line),
+      /** Which of the two lies on its left, seen from outside. */
+      left: line.sections[0] + 1,
       closed: line.closed,
       points: Array.from({ length: line.points.length / 3 }, (_, k) =>
         [0, 1, 2].map((a) => Math.round(line.points[3 * k + a] * 1000) / 1000),
@@ -15,11 +17,16 @@ export function linesAsData(lines: readonly PartingLine[]) {
   };
 }
 
+/** Numbers of a line's two sections, the lower first. */
+function pairOf({ sections }: PartingLine): number[] {
+  return sections.map((s) => s + 1).sort((a, b) => a - b);
+}
+
 /** Parting lines as 3-D polylines in DXF, mm, one layer a pair of sections. */
 export function writeDxf(lines: readonly PartingLine[]): string {
   const dxf = new DxfWriter();
   for (const line of lines) {
-    const layer = `parting-${line.sections[0] + 1}-${line.sections[1] + 1}`;
+    const layer = `parting-${pairOf(line).join("-")}`;
     if (!dxf.tables.layerTable.exist(layer)) dxf.addLayer(layer, 5, "CONTINUOUS");
     const vertices = Array.from({ length: line.points.length / 3 }, (_, k) => ({
       point: point3d(line.points[3 * k], line.points[3 * k + 1], line.points[3 * k + 2]),

@@ -7,15 +7,9 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
 import type { Neighbours } from "./regions.ts";
-import { SegmentIndex, sideOf } from "./segments.ts";
+import { SegmentIndex, type SidedLine, sideOf } from "./segments.ts";
 
-export interface SidedLine {
-  /** xyz per point, mm. */
-  readonly points: Float64Array;
-  readonly closed: boolean;
-  readonly left: number;
-  readonly right: number;
-}
+export type { SidedLine } from "./segments.ts";
 
 /** Rounds of averaging that take the mesh's own steps out of a line. */
 const EVENING_ROUNDS = 6;

@@ -1,5 +1,13 @@
 /** The segments of a network of lines by the cubes they lie in: which is nearest a place, and on which side of it one is. */
-import type { SidedLine } from "./network.ts";
+
+/** A line that knows the section on its left and on its right, seen from outside. */
+export interface SidedLine {
+  /** xyz per point, mm. */
+  readonly points: Float64Array;
+  readonly closed: boolean;
+  readonly left: number;
+  readonly right: number;
+}
 
 export interface Segment {
   readonly line: SidedLine;
