@@ -13,8 +13,9 @@ import { type ZoneKind, zoneLengthsMm } from "../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans } from "./offers.ts";
+import { type Remedy, remediesFor, type Trial } from "./remedies.ts";
 import { seatPiece } from "./seat.ts";
-import { planSections, type Sections, SurveyStage, surveyRequestFor } from "./sections.ts";
+import { planSections, type Sections, type SectionsRequest, SurveyStage, surveyRequestFor } from "./sections.ts";
 
 export interface Piece {
   readonly mesh: TriangleMesh;
@@ -109,16 +110,10 @@ export class PlanEngine {
   sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Sections {
     const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const { layout, pulls, sections, fillDepthMm } = document.parting;
-    const prices = partingPrices(document, rates);
-    const shellMm = shellTakeoff(document.shell.system, document.shell.figures, {
-      areasMm2: [],
-      flangeLengthsMm: [],
-    }).thicknessMm;
+    const request = this.sectionsRequest(document, rates);
+    const { layout, pulls, sections, prices, shellMm } = request;
     const key = JSON.stringify([this.survey.key, layout, pulls, sections, prices, Math.round(shellMm)]);
-    return this.sections.get(key, () =>
-      planSections(jacket, survey, { layout, pulls, sections, fillDepthMm, shellMm, prices }, ctx),
-    );
+    return this.sections.get(key, () => planSections(jacket, survey, request, ctx));
   }
 
   /** The best plan of every number of sections, estimated; each is told as it is found. */
@@ -147,6 +142,36 @@ export class PlanEngine {
       ctx.checkCancelled();
       return pullRange(survey.request, table, prices, surveyLabel, k, pull, { ...ctx, progress: () => {} });
     });
+  }
+
+  /**
+   * What would free a section, each tried and proven; none where it releases already.
+   * @param number of the section in the settled plan
+   */
+  remediesFor(document: PlanDocument, rates: Rates, stepMm: number, number: number, ctx: JobContext): Remedy[] {
+    const plan = this.sectionsFor(document, rates, stepMm, ctx);
+    const section = plan.sections[number - 1];
+    if (!section || section.releases) return [];
+    const survey = this.surveyFor(document, stepMm, ctx);
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    const prices = partingPrices(document, rates);
+    const range = pullRange(survey.request, survey.table(ctx), prices, plan.surveyLabel, number - 1, section.pull, {
+      ...ctx,
+      progress: () => {},
+    });
+    // On the survey of the plan as it is: a deeper fill changes what a lock weighs there, not where lines laid run.
+    const trial: Trial = (parting, quiet) =>
+      planSections(jacket, survey, this.sectionsRequest({ ...document, parting }, rates), quiet);
+    return remediesFor(document, plan, number, range, jacket, trial, ctx);
+  }
+
+  private sectionsRequest(document: PlanDocument, rates: Rates): SectionsRequest {
+    const { layout, pulls, sections, fillDepthMm } = document.parting;
+    const { thicknessMm } = shellTakeoff(document.shell.system, document.shell.figures, {
+      areasMm2: [],
+      flangeLengthsMm: [],
+    });
+    return { layout, pulls, sections, fillDepthMm, shellMm: thicknessMm, prices: partingPrices(document, rates) };
   }
 
   /** The survey's mesh, for pictures of compared plans; null before a comparison. */

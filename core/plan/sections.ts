@@ -83,6 +83,9 @@ export interface Sections {
   readonly cellOf: readonly number[];
   /** The survey's mesh, and the section of each of its vertices, counted from 0. */
   readonly surveyMesh: TriangleMesh;
+  readonly surveyNearest: NearestField;
+  /** Its typical edge. */
+  readonly surveyEdgeMm: number;
   readonly surveyLabel: Uint8Array;
   readonly fillMm3: number;
   readonly warnings: readonly string[];
@@ -238,7 +241,7 @@ function assemble(
   shellMm: number,
   jacket: Jacket,
   bareNearest: NearestField,
-  { coarse, effort: { order: ordered } }: SuggestRequest,
+  { coarse, nearest: surveyNearest, spacingMm, effort: { order: ordered } }: SuggestRequest,
 ): Sections {
   const { pulls, label: surveyLabel, warnings: told } = laid;
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
@@ -325,6 +328,8 @@ function assemble(
     })),
     filled: mesh,
     surveyMesh: coarse,
+    surveyNearest,
+    surveyEdgeMm: spacingMm,
     surveyLabel: surveyLabel.map((s) => order.indexOf(s)),
     cells: freed.cells,
     cellOf: order,

@@ -104,6 +104,7 @@ const STAGE_NAMES: Readonly<Record<string, string>> = {
   survey: "Looking along the pulls",
   parting: "Finding the line",
   compare: "Comparing plans",
+  remedies: "Trying what would free it",
 };
 
 function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) {

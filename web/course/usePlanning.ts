@@ -8,6 +8,7 @@ import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
 import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
+import type { Remedy } from "../../core/plan/remedies.ts";
 import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
 import { call, HttpProblem } from "../lib/http.ts";
@@ -31,6 +32,8 @@ export interface Planning {
   readonly compare: (onPlan: (plan: ShownOffer) => void) => Promise<Answer<number>>;
   /** From where every section could be pulled, in their order. */
   readonly ranges: () => Promise<Answer<PullRange[]>>;
+  /** What would free a locked section of the settled plan. */
+  readonly remedies: (section: number) => Promise<Answer<Remedy[]>>;
   readonly cancel: () => void;
   readonly again: () => void;
 }
@@ -160,6 +163,10 @@ export function usePlanning(piece: Piece): Planning {
     [ask, rates],
   );
   const ranges = useCallback(() => ask((at, plan, report) => at.api.ranges(plan, rates, report)), [ask, rates]);
+  const remedies = useCallback(
+    (section: number) => ask((at, plan, report) => at.api.remedies(plan, rates, section, report)),
+    [ask, rates],
+  );
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
@@ -174,6 +181,7 @@ export function usePlanning(piece: Piece): Planning {
     takeFile,
     compare,
     ranges,
+    remedies,
     cancel,
     again,
   };

@@ -19,6 +19,7 @@ import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
+import type { Remedy } from "../../core/plan/remedies.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
@@ -186,6 +187,21 @@ class GeometryWorker {
       const ctx = this.context(onProgress);
       const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.rangesFor(document, rates, settledMm, ctx);
+    });
+  }
+
+  /** What would free a locked section of the settled plan, each tried and proven. */
+  async remedies(
+    document: PlanDocument,
+    rates: Rates,
+    section: number,
+    onProgress: Progress,
+  ): Promise<Answer<Remedy[]>> {
+    return this.guarded(async () => {
+      if (!this.fine) throw new Error("No scan is open.");
+      const ctx = this.context(onProgress);
+      const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
+      return this.fine.remediesFor(document, rates, settledMm, section, ctx);
     });
   }
 

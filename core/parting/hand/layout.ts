@@ -5,6 +5,7 @@
  */
 import type { NearestField } from "../../field/nearest.ts";
 import type { Direction } from "../../survey/directions.ts";
+import type { PartingLine } from "../cut.ts";
 import type { SidedLine } from "../network.ts";
 
 export interface LaidLine {
@@ -44,6 +45,20 @@ export function layoutOf(lines: readonly SidedLine[], pulls: readonly Direction[
       return { points: rounded, handles: evenHandles(rounded, closed), closed, left, right };
     }),
   };
+}
+
+/** The drawn lines of a plan, left section first, as a layout of its sections in their order. */
+export function takenInHand(drawn: readonly PartingLine[], sections: readonly { readonly pull: Direction }[]): Layout {
+  const lines = drawn.map(({ points, closed, sections: [left, right] }) => ({
+    points: Float64Array.from(points),
+    closed,
+    left,
+    right,
+  }));
+  return layoutOf(
+    lines,
+    sections.map(({ pull }) => pull),
+  );
 }
 
 /** Handles at even distances along a line. */

@@ -2,7 +2,7 @@
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import type { HandEdit } from "../../../core/parting/hand/edit.ts";
-import { type Layout, layoutOf } from "../../../core/parting/hand/layout.ts";
+import { type Layout, takenInHand } from "../../../core/parting/hand/layout.ts";
 import type { PlanDocument } from "../../../core/plan/document.ts";
 import { figuresAtAGlance, type GlanceResult } from "../../../core/plan/glance.ts";
 import type { Planning } from "../../course/usePlanning.ts";
@@ -126,18 +126,7 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   );
   const take = useCallback(() => {
     if (!bundle) return;
-    const lines = bundle.drawn.map(({ points, closed, sections: [left, right] }) => ({
-      points: Float64Array.from(points),
-      closed,
-      left,
-      right,
-    }));
-    keep(
-      layoutOf(
-        lines,
-        bundle.figures.report.sections.map(({ pull }) => pull),
-      ),
-    );
+    keep(takenInHand(bundle.drawn, bundle.figures.report.sections));
   }, [bundle, keep]);
   const layout = moving ?? laid;
   return useMemo(

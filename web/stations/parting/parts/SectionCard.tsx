@@ -5,6 +5,7 @@ import { useShow } from "../../../lib/show.ts";
 import { DirectionFields } from "../../../ui/DirectionFields.tsx";
 import { Figure } from "../../../ui/Figure.tsx";
 import type { StationProps } from "../../station.ts";
+import { Remedies } from "./Remedies.tsx";
 import { WhereFrom } from "./WhereFrom.tsx";
 
 /** One section: whether it comes off, how far it is slid out, and where it is pulled. */
@@ -78,6 +79,7 @@ export function SectionCard({
           <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={onPull} />
           <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
           <Figure label="of it filled">{show.volume(section.fillMm3)}</Figure>
+          {!section.releases && <Remedies section={section.number} planning={planning} />}
           <WhereFrom number={section.number} pull={pull} planning={planning} onPull={onPull} />
         </div>
       )}

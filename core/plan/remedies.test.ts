@@ -1,0 +1,106 @@
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { LaidLine } from "../parting/hand/layout.ts";
+import type { Direction } from "../survey/directions.ts";
+import { lathe, sphere } from "../testing/shapes.ts";
+import { newPlan, type PlanDocument } from "./document.ts";
+import { PlanEngine } from "./engine.ts";
+import { TYPICAL_RATES } from "./estimate.ts";
+
+const STEP_MM = 6;
+const coats = [{ thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
+
+/** A floating body of revolution parted level at a height, above on the left. */
+function parted(radius: number, z: number, pulls: readonly [Direction, Direction], fillDepthMm: number): PlanDocument {
+  const base = newPlan({ onBoard: false });
+  const points = Array.from({ length: 90 }, (_, k) => {
+    const a = (k * Math.PI) / 45;
+    return [radius * Math.cos(a), radius * Math.sin(a), z];
+  }).flat();
+  const line: LaidLine = { points, handles: [0, 22, 45, 67], closed: true, left: 1, right: 0 };
+  const layout = { sections: pulls.map((pull) => ({ pull })), lines: [line] };
+  return {
+    ...base,
+    jacket: { ...base.jacket, coats, smoothingMm: 0, rimWidthMm: 0 },
+    parting: { ...base.parting, layout, fillDepthMm },
+  };
+}
+
+function lockedIn(body: TriangleMesh, document: PlanDocument) {
+  const engine = new PlanEngine(body);
+  const { sections } = engine.sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+  const locked = sections.filter(({ releases }) => !releases);
+  return { engine, locked };
+}
+
+const tilted = (deg: number): Direction => [Math.sin((deg * Math.PI) / 180), 0, Math.cos((deg * Math.PI) / 180)];
+
+describe("remedies", () => {
+  it("turn the pull back that was put askew, and fill what a small turn leaves", () => {
+    const document = parted(128, 0, [[0, 0, -1], tilted(60)], 10);
+    const { engine, locked } = lockedIn(sphere(120, 40), document);
+    expect(locked).toHaveLength(1);
+    const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
+    const turn = found.find(({ kind }) => kind === "turn");
+    expect(turn?.turnDeg).toBeGreaterThan(20);
+    expect(turn?.all).toBe(true);
+    // What is offered is what comes of it.
+    for (const remedy of found) {
+      const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
+      expect(after.sections.every(({ releases }) => releases)).toBe(remedy.all);
+    }
+  });
+
+  it("part a plug in a pit that faces another way", () => {
+    // A drum with a deep groove round its waist: up and down lock in it.
+    const spool = lathe(
+      [
+        [0, 140],
+        [120, 140],
+        [120, 60],
+        [60, 40],
+        [60, -40],
+        [120, -60],
+        [120, -140],
+        [0, -140],
+      ],
+      64,
+    );
+    const document = parted(
+      68,
+      0,
+      [
+        [0, 0, -1],
+        [0, 0, 1],
+      ],
+      20,
+    );
+    const { engine, locked } = lockedIn(spool, document);
+    expect(locked.length).toBeGreaterThan(0);
+    const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
+    for (const remedy of found) {
+      const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
+      const own = after.sections.find(({ origin }) => origin === locked[0].number - 1);
+      expect(own?.releases ?? true).toBe(true);
+    }
+    // No single turn frees a groove all round.
+    expect(found.some(({ kind }) => kind === "turn")).toBe(false);
+    expect(found.some(({ kind }) => kind === "fill")).toBe(true);
+  });
+
+  it("are none for a section that releases", () => {
+    const document = parted(
+      128,
+      0,
+      [
+        [0, 0, -1],
+        [0, 0, 1],
+      ],
+      20,
+    );
+    const { engine, locked } = lockedIn(sphere(120, 40), document);
+    expect(locked).toHaveLength(0);
+    expect(engine.remediesFor(document, TYPICAL_RATES, STEP_MM, 1, ctx)).toEqual([]);
+  });
+});
