@@ -39,7 +39,8 @@ describe("the plan document", () => {
     const { zones: _zones, ...plan } = newPlan();
     const { layout: _layout, ...parting } = plan.parting;
     const { thickerMm: _thicker, ...jacket } = plan.jacket;
-    const second = { ...plan, version: 2, parting: { ...parting, fillDepthMm: 33 }, jacket };
+    const { dismissed: _dismissed, ...survey } = plan.survey;
+    const second = { ...plan, version: 2, parting: { ...parting, fillDepthMm: 33 }, jacket, survey };
     const { handlingMm: _handling, ...brief } = plan.brief;
     const first = { ...second, version: 1, brief };
     for (const stored of [first, second]) {

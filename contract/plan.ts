@@ -71,7 +71,11 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     liftLimitKg: z.number().min(1).max(2000),
     handlingMm: z.number().min(100).max(20_000),
   }),
-  survey: z.object({ pull: direction, draftDeg: z.number().min(0).max(30) }),
+  survey: z.object({
+    pull: direction,
+    draftDeg: z.number().min(0).max(30),
+    dismissed: z.array(z.object({ id: z.string().max(60), reason: z.string().trim().max(200) })).max(400),
+  }),
   jacket: z.object({
     coats: z.array(coat).min(1, "A jacket has at least one coat.").max(12),
     smoothingMm: z.number().min(0).max(120),
@@ -94,7 +98,12 @@ export function upgradePlan(stored: unknown): PlanDocument {
 }
 
 const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
-const version2 = z.looseObject({ version: z.literal(2), parting: z.looseObject({}), jacket: z.looseObject({}) });
+const version2 = z.looseObject({
+  version: z.literal(2),
+  parting: z.looseObject({}),
+  jacket: z.looseObject({}),
+  survey: z.looseObject({}),
+});
 
 /** Version 2 asks for the largest section that can be handled. */
 function fromVersion1(stored: unknown): unknown {
@@ -111,6 +120,7 @@ function fromVersion2(stored: unknown): unknown {
   return {
     ...old.data,
     version: 3,
+    survey: { dismissed: [], ...old.data.survey },
     jacket: { thickerMm, ...old.data.jacket },
     parting: { layout: null, ...old.data.parting },
     zones: NO_ZONES,

@@ -4,6 +4,7 @@
  */
 import type { Coat } from "../jacket/coat.ts";
 import type { Layout } from "../parting/hand/layout.ts";
+import type { Dismissal } from "../survey/decisions.ts";
 import type { Direction } from "../survey/directions.ts";
 import { NO_ZONES, type Zones } from "../survey/zones.ts";
 import type { LengthUnit } from "../units/index.ts";
@@ -39,7 +40,12 @@ export interface PlanDocument {
     readonly onBoard: boolean;
   };
   readonly brief: Brief;
-  readonly survey: { readonly pull: Direction; readonly draftDeg: number };
+  readonly survey: {
+    readonly pull: Direction;
+    readonly draftDeg: number;
+    /** What was found that needed a decision, and has one. */
+    readonly dismissed: readonly Dismissal[];
+  };
   readonly jacket: {
     readonly coats: readonly Coat[];
     readonly smoothingMm: number;
@@ -72,7 +78,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       liftLimitKg: 25,
       handlingMm: 2000,
     },
-    survey: { pull: [0, -1, 0], draftDeg: 1 },
+    survey: { pull: [0, -1, 0], draftDeg: 1, dismissed: [] },
     jacket: {
       coats: [
         { thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" },

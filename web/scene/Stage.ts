@@ -319,6 +319,14 @@ export class Stage {
     return new THREE.Vector3(...at).addScaledVector(across, rightMm).addScaledVector(up, upMm).toArray();
   }
 
+  /** Comes near to a place on the piece. */
+  comeTo(at: readonly [number, number, number]): void {
+    const box = this.piece.geometry.boundingBox;
+    if (!box) return;
+    this.view.comeTo(new THREE.Vector3(...at), box, this.radius * 1.1);
+    this.draw();
+  }
+
   look(view: NamedView, along?: Direction): void {
     const box = this.piece.geometry.boundingBox;
     if (!box) return;

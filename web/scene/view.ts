@@ -51,6 +51,20 @@ export class View {
     this.controls.update();
   }
 
+  /** Comes near to a place, seen from outside the middle of a box. */
+  comeTo(at: THREE.Vector3, box: THREE.Box3, distance: number): void {
+    const out = at.clone().sub(box.getCenter(new THREE.Vector3()));
+    out.z = 0;
+    if (out.length() < 1) out.set(0, -1, 0);
+    // From a little above, whatever the place's own height.
+    out.normalize().setZ(0.28);
+    this.controls.target.copy(at);
+    this.camera.position.copy(at).addScaledVector(out.normalize(), distance);
+    this.camera.near = distance / 100;
+    this.camera.updateProjectionMatrix();
+    this.controls.update();
+  }
+
   /** How far to stand so that a box just fills the stage, seen along -d. */
   private fittingDistance(d: THREE.Vector3, box: THREE.Box3): number {
     const right = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), d);

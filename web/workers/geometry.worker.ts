@@ -21,8 +21,11 @@ import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
 import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
+import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
+import { throughHoles } from "../../core/survey/holes.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
+import { airTips } from "../../core/survey/tips.ts";
 import { type NarrowPlace, narrowClasses, narrowPlaces, wallsOf } from "../../core/survey/walls.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
@@ -281,6 +284,28 @@ class GeometryWorker {
         places: narrowPlaces(mesh, thickMm, thinLimitMm, LEAST_PLACE_MM2),
       },
     };
+  }
+
+  /** What of a shown piece and the jacket over it needs a decision. */
+  decisions(
+    mesh: TriangleMesh,
+    jacket: TriangleMesh,
+    gapLimitMm: number,
+    thinLimitMm: number,
+    onBoard: boolean,
+  ): Decision[] {
+    const { gaps, thin } = this.walls(mesh, gapLimitMm, thinLimitMm, onBoard);
+    const nearest = NearestField.about(
+      jacket,
+      8,
+      this.context(() => {}),
+    );
+    return decisionsOf({
+      holes: throughHoles(jacket, nearest),
+      gaps: gaps.places,
+      thin: thin.places,
+      tips: airTips(mesh, onBoard ? 0 : null),
+    });
   }
 
   /** A picture of a shown mesh for the shelf, as PNG. */

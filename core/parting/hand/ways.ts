@@ -3,6 +3,7 @@
  * creases. Each is a cheapest path over the mesh's edges (Dijkstra 1959) by a price per mm that is low where the line
  * should run, then drawn fair on the surface itself: a shortest line tight (curve shortening), the others evened out.
  */
+import { CostHeap } from "../../mesh/costHeap.ts";
 import { type Direction, dot } from "../../survey/directions.ts";
 import { fairLine, resample } from "../fair.ts";
 import { setBack } from "./layout.ts";
@@ -70,10 +71,12 @@ function cheapestPath(surface: Surface, from: number, to: number, price: Float64
   const p = mesh.positions;
   const cost = new Float64Array(price.length).fill(Infinity);
   const back = new Int32Array(price.length).fill(-1);
-  const heap = new Heap();
+  const heap = new CostHeap();
   cost[from] = 0;
   heap.push(from, 0);
-  for (let v = heap.pop(); v !== undefined && v !== to; v = heap.pop()) {
+  for (let item = heap.pop(); item && item.v !== to; item = heap.pop()) {
+    const { v } = item;
+    if (item.cost > cost[v]) continue;
     for (let k = near.start[v]; k < near.start[v + 1]; k++) {
       const o = near.list[k];
       const dx = p[3 * o] - p[3 * v];
@@ -90,43 +93,6 @@ function cheapestPath(surface: Surface, from: number, to: number, price: Float64
   for (let v = back[to]; v >= 0; v = back[v]) path.push(v);
   if (path.at(-1) !== from) path.push(from);
   return path.reverse();
-}
-
-/** A binary heap of vertices by cost; a vertex may stand in it more than once. */
-class Heap {
-  private readonly items: { readonly v: number; readonly cost: number }[] = [];
-
-  push(v: number, cost: number): void {
-    const { items } = this;
-    let k = items.length;
-    items.push({ v, cost });
-    while (k > 0) {
-      const up = (k - 1) >> 1;
-      if (items[up].cost <= cost) break;
-      items[k] = items[up];
-      k = up;
-    }
-    items[k] = { v, cost };
-  }
-
-  pop(): number | undefined {
-    const { items } = this;
-    const top = items[0];
-    const last = items.pop();
-    if (!top || !last) return undefined;
-    if (items.length === 0) return top.v;
-    let k = 0;
-    for (;;) {
-      let down = 2 * k + 1;
-      if (down >= items.length) break;
-      if (down + 1 < items.length && items[down + 1].cost < items[down].cost) down++;
-      if (items[down].cost >= last.cost) break;
-      items[k] = items[down];
-      k = down;
-    }
-    items[k] = last;
-    return top.v;
-  }
 }
 
 /** Spacings at which a line is drawn tight, in edges: its long waves go first. */

@@ -14,6 +14,7 @@ import { Choice, NumberField, Part } from "../../ui/fields.tsx";
 import type { Geometry, ShownWalls } from "../../workers/geometry.ts";
 import { proxied } from "../../workers/geometry.ts";
 import type { StationProps } from "../station.ts";
+import { Decisions } from "./parts/Decisions.tsx";
 import { ZonePainter } from "./parts/ZonePainter.tsx";
 import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 
@@ -105,6 +106,7 @@ export function SurveyStation({ document, planning }: StationProps) {
 
   return (
     <>
+      <Decisions document={document} planning={planning} />
       <Part title="Look at it by">
         <Choice<Look>
           label=""

@@ -1,0 +1,59 @@
+/** What of a piece needs a decision before the jacket is laid, in one list: each with its place and its figure. */
+import type { ThroughHole } from "./holes.ts";
+import type { AirTip } from "./tips.ts";
+import type { NarrowPlace } from "./walls.ts";
+
+export const DECISION_KINDS = ["hole", "gap", "thin", "tip"] as const;
+export type DecisionKind = (typeof DECISION_KINDS)[number];
+
+export interface Decision {
+  /** The same for the same place, so that a dismissal lasts: its kind and its place to a few centimetres. */
+  readonly id: string;
+  readonly kind: DecisionKind;
+  readonly at: readonly [number, number, number];
+  /** Girth of a hole, width of a gap, thickness of a thin part, depth of a tip. */
+  readonly figureMm: number;
+}
+
+/** A decision the user has made: the entry is done with, for the reason given. */
+export interface Dismissal {
+  readonly id: string;
+  readonly reason: string;
+}
+
+/** Places nearer than this are the same place when the piece is surveyed anew, mm. */
+const SAME_PLACE_MM = 40;
+/** Of each kind, the most telling so many. */
+const MOST_OF_A_KIND = 8;
+
+export function decisionsOf(found: {
+  readonly holes: readonly ThroughHole[];
+  readonly gaps: readonly NarrowPlace[];
+  readonly thin: readonly NarrowPlace[];
+  readonly tips: readonly AirTip[];
+}): Decision[] {
+  const of = (kind: DecisionKind, places: readonly { at: Decision["at"]; figureMm: number }[]) =>
+    places.slice(0, MOST_OF_A_KIND).map((place): Decision => ({ ...place, kind, id: idOf(kind, place.at) }));
+  return [
+    of(
+      "hole",
+      found.holes.map(({ at, girthMm }) => ({ at, figureMm: girthMm })),
+    ),
+    of(
+      "gap",
+      found.gaps.map(({ at, narrowestMm }) => ({ at, figureMm: narrowestMm })),
+    ),
+    of(
+      "thin",
+      found.thin.map(({ at, narrowestMm }) => ({ at, figureMm: narrowestMm })),
+    ),
+    ...of(
+      "tip",
+      found.tips.map(({ at, depthMm }) => ({ at, figureMm: depthMm })),
+    ),
+  ];
+}
+
+function idOf(kind: DecisionKind, at: Decision["at"]): string {
+  return `${kind} ${at.map((x) => Math.round(x / SAME_PLACE_MM)).join(" ")}`;
+}

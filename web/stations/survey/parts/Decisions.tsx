@@ -1,0 +1,174 @@
+import { useEffect, useState } from "react";
+import { bridgedGapMm } from "../../../../core/jacket/coat.ts";
+import type { PlanDocument } from "../../../../core/plan/document.ts";
+import type { Decision, DecisionKind } from "../../../../core/survey/decisions.ts";
+import { THIN_PART_MM } from "../../../../core/survey/walls.ts";
+import { withDab } from "../../../../core/survey/zones.ts";
+import type { Planning } from "../../../course/usePlanning.ts";
+import { usePlan } from "../../../document/planStore.ts";
+import { type Show, useShow } from "../../../lib/show.ts";
+import { useStage } from "../../../scene/useStage.tsx";
+import { Part } from "../../../ui/fields.tsx";
+
+/** What each kind is, and what the trade usually does about it. */
+const KINDS: Readonly<Record<DecisionKind, { readonly name: string; readonly usual: string }>> = {
+  hole: {
+    name: "Through-hole",
+    usual: "Fill it with clay before the first coat, make a plug for it, or part the mould through it.",
+  },
+  gap: {
+    name: "Narrow gap",
+    usual: "Fill it with clay or a plug, or part the mould through it: rubber would close it.",
+  },
+  thin: { name: "Thin part", usual: "Support it, or cut the jacket there: it breaks first." },
+  tip: { name: "Tip that catches air", usual: "Vent it, or fill the mould in another position." },
+};
+
+/** So many are shown at first: the most telling of each kind are spread over the list by turns. */
+const FIRST_SHOWN = 4;
+
+/** The places that need a decision; each is flown to, dismissed with a reason, or made a zone. */
+export function Decisions({ document, planning }: { document: PlanDocument; planning: Planning }) {
+  const show = useShow();
+  const { stage } = useStage();
+  const edit = usePlan((plan) => plan.edit);
+  const found = useDecisions(document, planning);
+  const [open, setOpen] = useState<string | null>(null);
+  const [reason, setReason] = useState("");
+  const [all, setAll] = useState(false);
+  const { dismissed } = document.survey;
+  const left = found?.filter(({ id }) => !dismissed.some((done) => done.id === id));
+  const dismiss = (id: string) => {
+    edit((plan) => ({
+      ...plan,
+      survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: reason.trim() || "seen to" }] },
+    }));
+    setOpen(null);
+    setReason("");
+  };
+  const fragile = ({ id, at, figureMm }: Decision) => {
+    const radius = Math.max(20, 2 * figureMm);
+    edit((plan) => ({
+      ...plan,
+      zones: { ...plan.zones, fragile: withDab(plan.zones.fragile, at, [0, 0, 0], radius) },
+      survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: "a fragile zone" }] },
+    }));
+    setOpen(null);
+  };
+  return (
+    <Part title="What needs a decision" aside={left && <span className="tape text-sm">{left.length}</span>}>
+      {!left && <p className="quiet text-sm">Looking at holes, gaps, thin parts and tips…</p>}
+      {left?.length === 0 && <p className="quiet text-sm">Nothing is left to decide.</p>}
+      <ul className="text-sm" data-testid="decisions">
+        {left?.slice(0, all ? undefined : FIRST_SHOWN).map((decision) => (
+          <li key={decision.id} className="border-b border-base-300 last:border-b-0">
+            <button
+              type="button"
+              aria-expanded={open === decision.id}
+              className="flex w-full items-baseline justify-between gap-2 py-1.5 text-left"
+              onClick={() => {
+                stage?.comeTo(decision.at);
+                setOpen(open === decision.id ? null : decision.id);
+                setReason("");
+              }}
+            >
+              <span>
+                {KINDS[decision.kind].name} <span className="quiet text-xs">{show.length(decision.at[2])} up</span>
+              </span>
+              <span className="font-medium">{figureOf(decision, show)}</span>
+            </button>
+            {open === decision.id && (
+              <div className="pb-2">
+                <p className="quiet pb-1">{KINDS[decision.kind].usual}</p>
+                <div className="flex gap-1">
+                  <input
+                    className="input input-sm min-w-0 grow"
+                    placeholder="What was decided"
+                    aria-label="What was decided"
+                    value={reason}
+                    maxLength={200}
+                    onChange={(event) => setReason(event.target.value)}
+                  />
+                  <button type="button" className="btn btn-sm" onClick={() => dismiss(decision.id)}>
+                    Done
+                  </button>
+                </div>
+                {decision.kind === "thin" && (
+                  <button type="button" className="btn btn-xs mt-1" onClick={() => fragile(decision)}>
+                    Make it a fragile zone
+                  </button>
+                )}
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+      {left && left.length > FIRST_SHOWN && (
+        <button type="button" className="mt-1 text-sm underline" onClick={() => setAll(!all)}>
+          {all ? "Show fewer" : `Show all ${left.length}`}
+        </button>
+      )}
+      {dismissed.length > 0 && (
+        <details className="mt-2 text-sm">
+          <summary className="cursor-pointer underline decoration-dotted underline-offset-4">
+            {dismissed.length} decided
+          </summary>
+          <ul>
+            {dismissed.map((done) => (
+              <li key={done.id} className="flex items-baseline justify-between gap-2 py-1">
+                <span>
+                  {KINDS[done.id.split(" ")[0] as DecisionKind]?.name}: {done.reason}
+                </span>
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  onClick={() =>
+                    edit((plan) => ({
+                      ...plan,
+                      survey: { ...plan.survey, dismissed: plan.survey.dismissed.filter(({ id }) => id !== done.id) },
+                    }))
+                  }
+                >
+                  Bring back
+                </button>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </Part>
+  );
+}
+
+function figureOf({ kind, figureMm }: Decision, show: Show): string {
+  switch (kind) {
+    case "hole":
+      return `${show.length(figureMm)} round`;
+    case "gap":
+      return figureMm < 1 ? "runs to nothing" : `${show.length(figureMm)} wide`;
+    case "thin":
+      return figureMm < 1 ? "runs to an edge" : `${show.length(figureMm)} thick`;
+    case "tip":
+      return `${show.length(figureMm)} deep`;
+  }
+}
+
+function useDecisions(document: PlanDocument, { bundle, geometry, quality }: Planning): readonly Decision[] | null {
+  const [found, setFound] = useState<readonly Decision[] | null>(null);
+  const { onBoard } = document.seat;
+  const bridgedMm = bridgedGapMm(document.jacket.coats);
+  const piece = quality === "settled" ? (bundle?.piece ?? null) : null;
+  const survey = bundle?.survey ?? null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: holes do not come and go with every survey of the jacket.
+  useEffect(() => {
+    if (!piece || !survey || !geometry) return;
+    let gone = false;
+    void geometry.api
+      .decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard)
+      .then((next) => !gone && setFound(next));
+    return () => {
+      gone = true;
+    };
+  }, [piece, geometry, bridgedMm, onBoard]);
+  return found;
+}
