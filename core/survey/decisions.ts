@@ -34,7 +34,7 @@ export function decisionsOf(found: {
 }): Decision[] {
   const of = (kind: DecisionKind, places: readonly { at: Decision["at"]; figureMm: number }[]) =>
     places.slice(0, MOST_OF_A_KIND).map((place): Decision => ({ ...place, kind, id: idOf(kind, place.at) }));
-  return [
+  return byTurns([
     of(
       "hole",
       found.holes.map(({ at, girthMm }) => ({ at, figureMm: girthMm })),
@@ -47,11 +47,17 @@ export function decisionsOf(found: {
       "thin",
       found.thin.map(({ at, narrowestMm }) => ({ at, figureMm: narrowestMm })),
     ),
-    ...of(
+    of(
       "tip",
       found.tips.map(({ at, depthMm }) => ({ at, figureMm: depthMm })),
     ),
-  ];
+  ]);
+}
+
+/** The first of every list, then the second, and so on. */
+function byTurns<T>(lists: readonly (readonly T[])[]): T[] {
+  const longest = Math.max(...lists.map((list) => list.length));
+  return Array.from({ length: longest }, (_, k) => lists.flatMap((list) => list.slice(k, k + 1))).flat();
 }
 
 function idOf(kind: DecisionKind, at: Decision["at"]): string {
