@@ -1,5 +1,6 @@
 /** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
 import { z } from "zod";
+import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document.ts";
 import { shellSystems } from "../core/shell/index.ts";
@@ -81,6 +82,11 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     smoothingMm: z.number().min(0).max(120),
     rimWidthMm: z.number().min(0).max(500),
     thickerMm: z.number().min(0).max(30),
+    seam: z.object({
+      kind: z.enum(SEAM_KINDS),
+      school: z.enum(SEAM_SCHOOLS.map(({ id }) => id) as [SeamSchoolId, ...SeamSchoolId[]]),
+      points: figures(3, 5000),
+    }),
   }),
   parting: z.object({
     sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),
@@ -116,12 +122,12 @@ function fromVersion1(stored: unknown): unknown {
 function fromVersion2(stored: unknown): unknown {
   const old = version2.safeParse(stored);
   if (!old.success) return stored;
-  const { thickerMm } = newPlan().jacket;
+  const { thickerMm, seam } = newPlan().jacket;
   return {
     ...old.data,
     version: 3,
     survey: { dismissed: [], ...old.data.survey },
-    jacket: { thickerMm, ...old.data.jacket },
+    jacket: { thickerMm, seam, ...old.data.jacket },
     parting: { layout: null, ...old.data.parting },
     zones: NO_ZONES,
   };

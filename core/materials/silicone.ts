@@ -9,6 +9,7 @@ export const SILICONE = {
   pigmentPer100: { value: 0.5, unit: "g per 100 g of base", source: TYPICAL },
   tackMin: { value: 90, unit: "min at 20 °C till the next coat", source: TYPICAL },
   cureMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
+  workingStretch: { value: 0.6, unit: "share of its length it stretches without harm", source: TYPICAL },
   wasteShare: { value: 0.1, unit: "share left in pots and brushes", source: TYPICAL },
 } as const satisfies Record<string, Property>;
 

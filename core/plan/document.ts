@@ -3,6 +3,7 @@
  * wire, and the upgrades between its versions, stand in `contract/plan.ts`.
  */
 import type { Coat } from "../jacket/coat.ts";
+import { NO_SEAM, type Seam } from "../jacket/seam.ts";
 import type { Layout } from "../parting/hand/layout.ts";
 import type { Dismissal } from "../survey/decisions.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -51,6 +52,7 @@ export interface PlanDocument {
     readonly smoothingMm: number;
     readonly rimWidthMm: number;
     readonly thickerMm: number;
+    readonly seam: Seam;
   };
   readonly parting: {
     readonly sections: "auto" | SectionCount;
@@ -89,6 +91,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       smoothingMm: 20,
       rimWidthMm: 60,
       thickerMm: 4,
+      seam: NO_SEAM,
     },
     parting: { sections: "auto", pulls: null, fillDepthMm: 40, layout: null },
     zones: NO_ZONES,

@@ -47,13 +47,35 @@ describe("the estimate", () => {
     expect(handsMin).toBeCloseTo(byFormula, 6);
   });
 
-  it("costs what its silicone, shell and hours cost", () => {
-    const { siliconeG, shellG, handsMin, costMinor } = result.estimate;
+  it("costs what its silicone, shell, hours and the finishing of every cast cost", () => {
+    const { siliconeG, shellG, handsMin, finishMin, costMinor } = result.estimate;
+    const metres = result.sections.partingLengthMm / 1000;
+    expect(finishMin).toBeCloseTo(metres * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     const byHand =
       (siliconeG / 1000) * 1.1 * TYPICAL_RATES.siliconePerKgMinor +
       (shellG / 1000) * TYPICAL_RATES.shellPerKgMinor +
-      (handsMin / 60) * TYPICAL_RATES.hourMinor;
+      ((handsMin + finishMin) / 60) * TYPICAL_RATES.hourMinor;
     expect(Math.abs(costMinor - byHand)).toBeLessThanOrEqual(1);
+  });
+
+  it("takes the jacket's seam into hands, finishing, release, shims and the order of the work", () => {
+    const seamed = (school: "cut" | "shims"): PlanDocument => ({
+      ...document,
+      jacket: { ...document.jacket, seam: { kind: "slit", school, points: [0, 0, 0, 0, 0, 800] } },
+    });
+    const plain = estimate(document, result.jacket, result.sections, TYPICAL_RATES);
+    const cut = estimate(seamed("cut"), result.jacket, result.sections, TYPICAL_RATES);
+    const shims = estimate(seamed("shims"), result.jacket, result.sections, TYPICAL_RATES);
+    expect(cut.handsMin - plain.handsMin).toBeCloseTo(0.8 * 12);
+    expect(shims.handsMin - plain.handsMin).toBeCloseTo(0.8 * 30);
+    expect(shims.finishMin - plain.finishMin).toBeCloseTo(0.8 * TYPICAL_RATES.finishMinPerM * document.brief.edition);
+    expect(cut.tasks.at(-1)?.name).toContain("cut afterwards");
+    expect(shims.tasks[0].name).toContain("shims");
+    const items = (of: typeof plain) => of.materials.map(({ item }) => item);
+    expect(items(shims)).toEqual(
+      expect.arrayContaining(["Shims for the jacket's seam", "Release between the jacket's parts"]),
+    );
+    expect(items(cut)).toEqual(items(plain));
   });
 
   it("weighs dearer silicone against line: the prices of the search follow the rates", () => {

@@ -1,4 +1,7 @@
 /** From sections to quantities, masses, hours and money. */
+
+import { jacketThicknessMm } from "../jacket/coat.ts";
+import { type SeamTakeoff, seamSchool, seamTakeoff } from "../jacket/seam.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PartingPrices, PricedPlan } from "../parting/price.ts";
@@ -59,6 +62,8 @@ export interface Estimate {
   /** The work in the order it is done, with its waits: what says when the mould is ready. */
   readonly tasks: readonly Task[];
   readonly handsMin: number;
+  /** Finishing the seams of every cast of the edition, minutes. */
+  readonly finishMin: number;
   readonly handsWorking: Working;
   readonly costMinor: number;
   readonly costWorking: Working;
@@ -131,11 +136,16 @@ export function estimate(
   const siliconeG = jacket.siliconeG + fillG;
   const thickenedG =
     fillG + jacket.coats.reduce((sum, coat, k) => sum + (document.jacket.coats[k]?.thickened ? coat.massG : 0), 0);
-  const materials = [...siliconeBuying(siliconeG, thickenedG), ...takeoff.lines, ...sundries(jacket, sections)].filter(
-    (line) => line.quantity > 0,
-  );
+  const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
+  const materials = [
+    ...siliconeBuying(siliconeG, thickenedG),
+    ...takeoff.lines,
+    ...sundries(jacket, sections),
+    ...seamMaterials(seam),
+  ].filter((line) => line.quantity > 0);
   const tasks = tasksInOrder(document, jacket, sections, takeoff, rates);
   const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
+  const finishMin = ((sections.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
   const shellG = takeoff.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
   return {
     thicknessMm: takeoff.thicknessMm,
@@ -146,9 +156,53 @@ export function estimate(
     materials,
     tasks,
     handsMin,
+    finishMin,
     handsWorking: handsWorking(document, jacket, sections, takeoff, rates),
-    ...cost(siliconeG, shellG, handsMin, rates),
+    ...cost(siliconeG, shellG, handsMin, finishMin, rates),
   };
+}
+
+function seamMaterials({ releasedMm2, shims, lengthMm }: SeamTakeoff): MaterialLine[] {
+  const releasedM2 = releasedMm2 / MM2_PER_M2;
+  return [
+    {
+      item: "Release between the jacket's parts",
+      group: "sundries",
+      quantity: (releasedM2 * RELEASE_G_PER_M2) / 1000,
+      unit: "kg",
+      working: {
+        formula: "both faces of the seam × release per m²",
+        inputs: [
+          { name: "seam", value: lengthMm / 1000, unit: "m" },
+          { name: "faces", value: releasedM2, unit: "m²" },
+          { name: "release", value: RELEASE_G_PER_M2, unit: "g/m²" },
+        ],
+      },
+    },
+    {
+      item: "Shims for the jacket's seam",
+      group: "sundries",
+      quantity: shims,
+      unit: "pcs",
+      working: {
+        formula: "seam × shims per metre",
+        inputs: [{ name: "seam", value: lengthMm / 1000, unit: "m" }],
+      },
+    },
+  ];
+}
+
+/** Making the seam: before the coats, or cut once the shell is off. */
+function withSeam(document: PlanDocument, work: { coats: readonly Task[]; shells: readonly Task[] }): Task[] {
+  const { seam, coats } = document.jacket;
+  const { makeMin } = seamTakeoff(seam, jacketThicknessMm(coats));
+  const task: Task = {
+    name: `Jacket seam: ${seamSchool(seam.school).name.toLowerCase()}`,
+    handsMin: makeMin,
+    waitMin: 0,
+  };
+  if (makeMin === 0) return [...work.coats, ...work.shells];
+  return seam.school === "cut" ? [...work.coats, ...work.shells, task] : [task, ...work.coats, ...work.shells];
 }
 
 function sundries(jacket: JacketTotals, sections: SectionTotals): MaterialLine[] {
@@ -214,7 +268,7 @@ function tasksInOrder(
       waitMin: k === all.length - 1 ? restMin.value : setMin.value,
     }),
   );
-  return [...coats, ...shells];
+  return withSeam(document, { coats, shells });
 }
 
 function handsWorking(
@@ -225,13 +279,18 @@ function handsWorking(
   rates: Rates,
 ): Working {
   return {
-    formula: "area × (coats × min/m² + layers × min/m²) + parting metres × min/m + sections × set-up",
+    formula: "area × (coats × min/m² + layers × min/m²) + parting metres × min/m + sections × set-up + jacket seam",
     inputs: [
       { name: "jacket", value: jacket.outerAreaMm2 / MM2_PER_M2, unit: "m²" },
       { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
       { name: "shell layers", value: takeoff.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
       { name: "parting", value: sections.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
       { name: "sections", value: sections.sections.length, unit: `at ${rates.sectionSetupMin} min` },
+      {
+        name: "jacket seam",
+        value: seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats)).makeMin,
+        unit: "min",
+      },
     ],
   };
 }
@@ -240,11 +299,14 @@ function cost(
   siliconeG: number,
   shellG: number,
   handsMin: number,
+  finishMin: number,
   rates: Rates,
 ): { costMinor: number; costWorking: Working } {
   const boughtKg = (siliconeG / 1000) * (1 + SILICONE.wasteShare.value);
   const costMinor = Math.round(
-    boughtKg * rates.siliconePerKgMinor + (shellG / 1000) * rates.shellPerKgMinor + (handsMin / 60) * rates.hourMinor,
+    boughtKg * rates.siliconePerKgMinor +
+      (shellG / 1000) * rates.shellPerKgMinor +
+      ((handsMin + finishMin) / 60) * rates.hourMinor,
   );
   return {
     costMinor,
@@ -257,6 +319,11 @@ function cost(
           unit: `kg at ${rates.currency} ${rates.siliconePerKgMinor / 100}`,
         },
         { name: "shell", value: shellG / 1000, unit: `kg at ${rates.currency} ${rates.shellPerKgMinor / 100}` },
+        {
+          name: "finishing every cast",
+          value: finishMin / 60,
+          unit: `h at ${rates.currency} ${rates.hourMinor / 100}`,
+        },
         { name: "hands", value: handsMin / 60, unit: `h at ${rates.currency} ${rates.hourMinor / 100}` },
       ],
     },

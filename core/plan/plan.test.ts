@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { NO_SEAM } from "../jacket/seam.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -20,6 +21,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
       smoothingMm: 0,
       rimWidthMm: onBoard ? 60 : 0,
       thickerMm: 0,
+      seam: NO_SEAM,
     },
     parting: { ...base.parting, ...parting },
   };

@@ -1,5 +1,7 @@
 /** What the suggestion does with bodies whose best parting is known, upright and turned. */
+
 import { describe, expect, it } from "vitest";
+import { NO_SEAM } from "../jacket/seam.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/cut.ts";
@@ -36,7 +38,7 @@ function planned(
   const coats = [{ thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
   const document: PlanDocument = {
     ...base,
-    jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0 },
+    jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0, seam: NO_SEAM },
     parting: { ...base.parting, ...parting },
   };
   return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).sections;

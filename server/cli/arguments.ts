@@ -84,6 +84,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
           : base.jacket.coats,
         smoothingMm: number("--smoothing-mm", values["smoothing-mm"] ?? "20", 0, 300),
         thickerMm: base.jacket.thickerMm,
+        seam: base.jacket.seam,
         rimWidthMm: onBoard ? number("--rim-mm", values["rim-mm"] ?? "60", 0, 500) : 0,
       },
       parting: {

@@ -188,7 +188,7 @@ export function usePlanning(piece: Piece): Planning {
 }
 
 /** What the settled jacket depends on. */
-function jacketText({ seat, jacket, zones }: PlanDocument): string {
+function jacketText({ seat, jacket: { seam: _seam, ...jacket }, zones }: PlanDocument): string {
   return JSON.stringify([seat, jacket, zones.thicker]);
 }
 

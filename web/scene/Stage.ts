@@ -44,6 +44,9 @@ export interface ShownSection {
   readonly pull: Direction;
 }
 
+/** What can be pressed on. */
+export type Touchable = "piece" | "jacket" | "sections";
+
 export interface StageEvents {
   onHandle(id: string, direction: Direction, phase: "drag" | "end"): void;
   onPick(point: Xyz): void;
@@ -78,7 +81,7 @@ export class Stage {
   private onBoard = true;
   private person = false;
   private framed = false;
-  private touched: { readonly on: "piece" | "jacket"; readonly how: Touch["how"] } | null = null;
+  private touched: { readonly on: Touchable; readonly how: Touch["how"] } | null = null;
   /** Something changed since the last frame was begun. */
   private stale = false;
   private drawing = false;
@@ -283,14 +286,14 @@ export class Stage {
     this.draw();
   }
 
-  /** What a press on the piece, or on the jacket with its sections, does. */
-  setTouch(touched: { on: "piece" | "jacket"; how: Touch["how"] } | null): void {
+  /** What a press does, and on what. */
+  setTouch(touched: { on: Touchable; how: Touch["how"] } | null): void {
     this.touched = touched;
     this.renderer.domElement.style.cursor = touched ? "crosshair" : "";
   }
 
-  private surfaceOf(on: "piece" | "jacket"): THREE.Object3D {
-    return on === "piece" ? this.piece : this.sections;
+  private surfaceOf(on: Touchable): THREE.Object3D {
+    return { piece: this.piece, jacket: this.jacket, sections: this.sections }[on];
   }
 
   setLineHandles(handles: readonly LineHandle[]): void {

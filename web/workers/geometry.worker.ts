@@ -12,6 +12,10 @@ import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
+import type { Place } from "../../core/parting/hand/handles.ts";
+import { type RouteRequest, seamRoute } from "../../core/parting/hand/seamRoute.ts";
+import { wayThrough } from "../../core/parting/hand/sections.ts";
+import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
 import { HASTY } from "../../core/parting/request.ts";
 import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
@@ -25,6 +29,7 @@ import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { throughHoles } from "../../core/survey/holes.ts";
 import { freeCounts, surveyMap } from "../../core/survey/map.ts";
+import { type StretchCheck, stretchCheck } from "../../core/survey/stretch.ts";
 import { airTips } from "../../core/survey/tips.ts";
 import { type NarrowPlace, narrowClasses, narrowPlaces, wallsOf } from "../../core/survey/walls.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
@@ -284,6 +289,29 @@ class GeometryWorker {
         places: narrowPlaces(mesh, thickMm, thinLimitMm, LEAST_PLACE_MM2),
       },
     };
+  }
+
+  /** What the jacket of a shown piece must stretch to come off uncut. */
+  stretch(mesh: TriangleMesh, allowed: number): StretchCheck {
+    return stretchCheck(mesh, allowed);
+  }
+
+  /** A route for the jacket's seam over a shown survey mesh; xyz per point. */
+  seamRoute(mesh: TriangleMesh, onBoard: boolean, request: RouteRequest): number[] {
+    return seamRoute(this.surfaceOn(mesh, onBoard), request);
+  }
+
+  /** The shortest way over a shown survey mesh through places that were picked; xyz per point. */
+  wayThrough(mesh: TriangleMesh, onBoard: boolean, picked: readonly Place[]): number[] {
+    return wayThrough(this.surfaceOn(mesh, onBoard), picked, { kind: "shortest" });
+  }
+
+  private surfaceOn(mesh: TriangleMesh, onBoard: boolean): Surface {
+    return surfaceOf(
+      mesh,
+      onBoard ? 0 : null,
+      this.context(() => {}),
+    );
   }
 
   /** What of a shown piece and the jacket over it needs a decision. */

@@ -45,8 +45,7 @@ export function drawLine(
   const [first, last] = [snapped(surface, layout, picked[0]), snapped(surface, layout, picked[picked.length - 1])];
   if (!first || !last) return refused("Begin and end the line on another line or on the board, or close it to a ring.");
   const places = [first, ...picked.slice(1, -1), last];
-  const legs = places.slice(1).map((to, k) => pathBetween(surface, places[k], to, way));
-  const points = joined(legs);
+  const points = wayThrough(surface, places, way);
   // Just where the other lines were met.
   points.splice(0, 3, ...first);
   points.splice(points.length - 3, 3, ...last);
@@ -72,6 +71,11 @@ export function mirrorLine(surface: Surface, layout: Layout, line: number, acros
   points.splice(0, 3, ...ends[0]);
   points.splice(points.length - 3, 3, ...ends[1]);
   return part(surface, layout, points, false);
+}
+
+/** A line through places, the ways between them of one kind; xyz per point, tenths of a mm. */
+export function wayThrough(surface: Surface, places: readonly Place[], way: Way): number[] {
+  return joined(places.slice(1).map((to, k) => pathBetween(surface, places[k], to, way)));
 }
 
 function joined(legs: readonly Float64Array[]): number[] {

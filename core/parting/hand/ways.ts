@@ -27,18 +27,43 @@ const TIGHTENING_ROUNDS = 400;
  * @returns xyz per point, both ends among them; a straight stretch where the surface does not join the places
  */
 export function pathBetween(surface: Surface, from: readonly number[], to: readonly number[], way: Way): Float64Array {
+  const { rough, ends } = roughPath(surface, from, to, priceOf(surface, way));
+  if (way.kind === "shortest") return shortestFrom(rough, surface);
+  const laid = fairOn(surface, rough, ends);
+  return way.kind === "horizon" ? ontoHorizon(laid, surface, way.pull) : laid;
+}
+
+/**
+ * The same by a price of one's own.
+ * @param price of a mm at every vertex
+ */
+export function pricedPath(
+  surface: Surface,
+  from: readonly number[],
+  to: readonly number[],
+  price: Float64Array,
+): Float64Array {
+  const { rough, ends } = roughPath(surface, from, to, price);
+  return fairOn(surface, rough, ends);
+}
+
+function roughPath(surface: Surface, from: readonly number[], to: readonly number[], price: Float64Array) {
   const [a, b] = [from, to].map(([x, y, z]) => vertexAt(surface, x, y, z));
-  const path = cheapestPath(surface, a, b, priceOf(surface, way));
+  const path = cheapestPath(surface, a, b, price);
   const ends = [setBack(from, surface.nearest), setBack(to, surface.nearest)];
   const p = surface.mesh.positions;
   // The vertices at the ends stand beside the places that were picked: these take their place.
   const inner = path.slice(1, -1).flatMap((v) => [p[3 * v], p[3 * v + 1], p[3 * v + 2]]);
-  const rough = Float64Array.from([...ends[0], ...inner, ...ends[1]]);
-  const line = { points: resample({ points: rough, closed: false }, surface.edgeMm), closed: false };
-  if (way.kind === "shortest") return shortestFrom(rough, surface);
-  const fair = fairLine({ ...line, sections: [0, 0] }, surface.edgeMm, surface.nearest).points;
-  const laid = Float64Array.from(fair);
-  return way.kind === "horizon" ? ontoHorizon(laid, surface, way.pull) : laid;
+  return { rough: Float64Array.from([...ends[0], ...inner, ...ends[1]]), ends };
+}
+
+function fairOn(surface: Surface, rough: Float64Array, ends: readonly Float64Array[]): Float64Array {
+  const points = resample({ points: rough, closed: false }, surface.edgeMm);
+  const fair = fairLine({ points, closed: false, sections: [0, 0] }, surface.edgeMm, surface.nearest).points;
+  const out = Float64Array.from(fair);
+  out.set(ends[0], 0);
+  out.set(ends[1], out.length - 3);
+  return out;
 }
 
 /** Price of a mm at every vertex. */

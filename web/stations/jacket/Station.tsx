@@ -12,6 +12,8 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
+import { OffThePiece } from "./OffThePiece.tsx";
+import { SeamPart } from "./SeamPart.tsx";
 
 export function JacketStation({ document, planning }: StationProps) {
   const { stage } = useStage();
@@ -133,6 +135,8 @@ export function JacketStation({ document, planning }: StationProps) {
           />
         </label>
       </Part>
+      <OffThePiece planning={planning} />
+      <SeamPart document={document} planning={planning} />
       {figures && (
         <Part title="Silicone">
           <Figure

@@ -298,7 +298,7 @@ function useStageHands({ hand, layout, mode, chosen, setChosen, picked, setPicke
   }, [stage, layout.lines, mode, chosen]);
   useEffect(() => {
     stage?.setPicks(picked, false);
-    stage?.setTouch({ on: "jacket", how: "pick" });
+    stage?.setTouch({ on: "sections", how: "pick" });
   }, [stage, picked]);
   useEffect(() => {
     listeners.lineHandle = (id, point, phase) => {

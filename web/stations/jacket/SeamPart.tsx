@@ -1,0 +1,146 @@
+import { useEffect, useState } from "react";
+import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
+import { SEAM_SCHOOLS, type Seam, type SeamSchoolId, seamSchool, seamTakeoff } from "../../../core/jacket/seam.ts";
+import { SILICONE } from "../../../core/materials/silicone.ts";
+import type { PlanDocument } from "../../../core/plan/document.ts";
+import type { Planning } from "../../course/usePlanning.ts";
+import { usePlan } from "../../document/planStore.ts";
+import { useShow } from "../../lib/show.ts";
+import { useStage } from "../../scene/useStage.tsx";
+import { Figure } from "../../ui/Figure.tsx";
+import { Choice, Part } from "../../ui/fields.tsx";
+
+type Place = [number, number, number];
+
+/** The jacket's own seam: what kind, made how, and where it runs. */
+export function SeamPart({ document, planning }: { document: PlanDocument; planning: Planning }) {
+  const show = useShow();
+  const { stage, listeners } = useStage();
+  const edit = usePlan((plan) => plan.edit);
+  const [picked, setPicked] = useState<readonly Place[] | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { seam, coats } = document.jacket;
+  const { onBoard } = document.seat;
+  const { bundle, geometry } = planning;
+  const change = (next: Partial<Seam>) =>
+    edit((plan) => ({ ...plan, jacket: { ...plan.jacket, seam: { ...plan.jacket.seam, ...next } } }));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new plan clears the stage's lines.
+  useEffect(() => {
+    const shown = seam.kind !== "none" && seam.points.length > 3;
+    stage?.setLines(shown ? [{ points: Float32Array.from(seam.points), closed: false }] : []);
+  }, [stage, seam, bundle]);
+  useEffect(() => () => stage?.setLines([]), [stage]);
+  useEffect(() => {
+    stage?.setPicks(picked ?? [], false);
+    stage?.setTouch(picked ? { on: "jacket", how: "pick" } : null);
+    listeners.pick = picked ? (point) => setPicked([...picked, point]) : null;
+    return () => {
+      listeners.pick = null;
+      stage?.setPicks([]);
+      stage?.setTouch(null);
+    };
+  }, [stage, listeners, picked]);
+
+  const suggest = async (kind: Seam["kind"]) => {
+    if (kind === "none" || !bundle || !geometry) return;
+    setBusy(true);
+    const { slitMm } = await geometry.api.stretch(bundle.piece, SILICONE.workingStretch.value);
+    const points = await geometry.api.seamRoute(bundle.survey, onBoard, {
+      kind,
+      // Where no slit is needed by stretch, one to the middle makes the jacket easy to open.
+      slitMm: slitMm > 0 ? slitMm : bundle.figures.report.piece.sizeMm[2] / 2,
+      keepClear: document.zones.keepClear,
+      overMm: jacketThicknessMm(coats),
+    });
+    setBusy(false);
+    change({ kind, points });
+  };
+  const finish = async () => {
+    if (!picked || !bundle || !geometry) return;
+    setBusy(true);
+    const points = await geometry.api.wayThrough(bundle.survey, onBoard, picked);
+    setBusy(false);
+    setPicked(null);
+    change({ points });
+  };
+  const takeoff = seamTakeoff(seam, jacketThicknessMm(coats));
+  return (
+    <Part title="The jacket's own seam">
+      <Choice<Seam["kind"]>
+        label=""
+        value={seam.kind}
+        options={[
+          { value: "none", name: "None: a sock" },
+          { value: "slit", name: "One slit" },
+          { value: "parts", name: "Two parts" },
+        ]}
+        onChange={(kind) => (kind === "none" ? change({ kind, points: [] }) : void suggest(kind))}
+      />
+      {seam.kind !== "none" && (
+        <>
+          <label className="flex items-center justify-between gap-3 py-1 text-sm">
+            <span className="quiet">Made by</span>
+            <select
+              className="select select-sm w-44"
+              value={seam.school}
+              onChange={(event) => change({ school: event.target.value as SeamSchoolId })}
+            >
+              {SEAM_SCHOOLS.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <p className="quiet pb-1 text-sm">{seamSchool(seam.school).does}</p>
+          <Figure
+            label="Seam"
+            working={{
+              formula: "length × minutes a metre",
+              inputs: [
+                { name: "length", value: takeoff.lengthMm / 1000, unit: "m" },
+                {
+                  name: "making",
+                  value: seamSchool(seam.school).minPerM.value,
+                  unit: `min/m, ${seamSchool(seam.school).minPerM.source}`,
+                },
+              ],
+            }}
+          >
+            {show.length(takeoff.lengthMm)}
+          </Figure>
+          <Figure label="Making it">{show.hours(takeoff.makeMin)}</Figure>
+          <div className="mt-1 grid grid-cols-2 gap-1" data-testid="seam">
+            {picked ? (
+              <>
+                <button
+                  type="button"
+                  className="btn btn-sm"
+                  disabled={picked.length < 2 || busy}
+                  onClick={() => void finish()}
+                >
+                  Finish, {picked.length} {picked.length === 1 ? "place" : "places"}
+                </button>
+                <button type="button" className="btn btn-sm" onClick={() => setPicked(null)}>
+                  Leave it
+                </button>
+              </>
+            ) : (
+              <>
+                <button type="button" className="btn btn-sm" disabled={busy} onClick={() => void suggest(seam.kind)}>
+                  {busy ? "Looking…" : "Suggest a route"}
+                </button>
+                <button type="button" className="btn btn-sm" disabled={busy} onClick={() => setPicked([])}>
+                  Draw it
+                </button>
+              </>
+            )}
+          </div>
+          <p className="quiet mt-1 text-xs">
+            Suggested where it is least seen, clear of zones to keep clear, straight, and long enough for the stretch.
+          </p>
+        </>
+      )}
+    </Part>
+  );
+}
