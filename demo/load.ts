@@ -76,7 +76,7 @@ const PIECES: readonly DemoPiece[] = [
     plan: {
       ...base,
       brief: { ...base.brief, edition: 6, castMaterial: "wax for bronze", castMethod: "slush", surface: "oil clay" },
-      jacket: { ...base.jacket, smoothingMm: 26 },
+      jacket: { ...base.jacket, smoothingMm: 24 },
       parting: { ...base.parting, sections: 3 },
       // His face: no line is to cross it.
       zones: { ...base.zones, keepClear: [0, -100, 1610, 0, -1, 0, 62] },

@@ -7,7 +7,7 @@ import { bundleOf, type PlanBundle } from "./bundle.ts";
 import { planCautions } from "./cautions.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { PlanEngine, type PlanResult } from "./engine.ts";
-import { partingPrices, TYPICAL_RATES } from "./estimate.ts";
+import { estimate, partingPrices, TYPICAL_RATES } from "./estimate.ts";
 import { seatPiece } from "./seat.ts";
 
 const document: PlanDocument = {

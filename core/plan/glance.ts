@@ -98,6 +98,14 @@ function bordersOn({ left, right }: { readonly left: number; readonly right: num
   return left === section || right === section;
 }
 
+/** The figures of a settled plan with its estimate made anew, for what changes no geometry: the jacket's seam. */
+export function reckonedAnew(settled: BundleFigures, document: PlanDocument, rates: Rates): BundleFigures {
+  const { report } = settled;
+  const { sections, partingLengthMm } = report;
+  const fillMm3 = sections.reduce((sum, section) => sum + section.fillMm3, 0);
+  return { ...settled, estimate: estimate(document, report.jacket, { sections, partingLengthMm, fillMm3 }, rates) };
+}
+
 /** The figures of a plan as a glance sees them; what a glance does not look at stays as it was settled. */
 export function figuresAtAGlance(
   settled: BundleFigures,
@@ -116,7 +124,7 @@ export function figuresAtAGlance(
   found.sort((a, b) => a.number - b.number);
   const { partingLengthMm, fillMm3 } = glance;
   const reckoned = estimate(document, report.jacket, { sections: found, partingLengthMm, fillMm3 }, rates);
-  const sections = found.map(({ areaMm2, fillMm3: fill, deepMm3, origin, number, held }, k) => ({
+  const sections = found.map(({ areaMm2, lineMm, fillMm3: fill, deepMm3, origin, number, held }, k) => ({
     number,
     origin,
     pull: layout.sections[origin].pull,
@@ -124,6 +132,7 @@ export function figuresAtAGlance(
     lockMm3: fill + deepMm3,
     fillMm3: fill,
     releases: deepMm3 === 0,
+    lineMm,
     lock: { volumeMm3: fill + deepMm3, deepestMm: held?.deepestMm ?? 0, at: held?.lock.at ?? null },
     deepestMm: held?.deepestMm ?? 0,
     shellMassG: reckoned.sectionMassesG[k],

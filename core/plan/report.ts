@@ -52,6 +52,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       releases: section.releases,
       lock: { volumeMm3: section.lockMm3, deepestMm: section.deepestMm, at: section.lockAt },
       deepestMm: section.deepestMm,
+      /** Parting line along it. */
+      lineMm: section.lineMm,
       shellMassG: estimate.sectionMassesG[k],
       range: ranges[k] ? rangeReport(ranges[k]) : null,
     })),

@@ -19,14 +19,14 @@ export function coarseStepMm(settledMm: number): number {
   return settledMm * 3.2;
 }
 
-/** Text that names a result by all it depends on; hosts hash it into a key. */
+/** Text that names a result by all its geometry depends on; hosts hash it into a key. */
 export function resultKeyText(scanSha256: string, document: PlanDocument, rates: object, version: number): string {
   const { seat, brief, jacket, survey, parting, zones, shell } = document;
   return JSON.stringify([
     version,
     scanSha256,
     seat,
-    { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]) },
+    { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]), seam: null },
     survey.draftDeg,
     [brief.edition, brief.liftLimitKg, brief.handlingMm],
     parting,

@@ -2,12 +2,13 @@
  * Keeps the plan's results in step with its document: from the server when somebody has worked them out before, else
  * from the geometry worker, a coarse answer first and the settled one after. An edit cancels what it overtakes.
  */
-import { useCallback, useContext, useEffect, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type { Piece } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
 import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
+import { reckonedAnew } from "../../core/plan/glance.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
 import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
@@ -167,10 +168,25 @@ export function usePlanning(piece: Piece): Planning {
     (section: number) => ask((at, plan, report) => at.api.remedies(plan, rates, section, report)),
     [ask, rates],
   );
+  // The seam moves no section: the estimate alone is made anew, against what it was before the edit.
+  const seam = document ? JSON.stringify(document.jacket.seam) : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: everything else of the document comes with a new bundle.
+  const reckoned = useMemo(
+    () => bundle && document && { ...bundle, figures: reckonedAnew(bundle.figures, document, rates) },
+    [bundle, seam],
+  );
+  const last = useRef<{ readonly seam: string | null; readonly figures: BundleFigures | null }>({
+    seam,
+    figures: null,
+  });
+  useEffect(() => {
+    if (last.current.figures && last.current.seam !== seam) setBefore(last.current.figures);
+    last.current = { seam, figures: reckoned?.figures ?? null };
+  }, [seam, reckoned]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
-    bundle,
+    bundle: reckoned,
     quality,
     before,
     glance,

@@ -1,0 +1,81 @@
+import { expect, test } from "@playwright/test";
+import { writeStl } from "../core/export/stl.ts";
+import { moved, mushroom, torus, turned } from "../core/testing/shapes.ts";
+import { CoursePage } from "./pages/course.ts";
+
+test("a ring on the board: its hole is decided, a zone painted, the jacket given a seam", async ({ page }) => {
+  const course = new CoursePage(page);
+  const ring = moved(turned(torus(110, 45, 64, 32), [1, 0, 0, 0, 0, -1, 0, 1, 0]), 0, 0, 150);
+  await course.dropScan("ring.stl", writeStl(ring));
+  await course.settled();
+
+  await test.step("the through-hole is found, flown to, decided and brought back", async () => {
+    await course.goTo("Survey");
+    const list = page.getByTestId("decisions");
+    const hole = list.getByRole("button", { name: /Through-hole/ });
+    await expect(hole).toHaveCount(1);
+    await hole.click();
+    await page.getByLabel("What was decided").fill("clay in the hole");
+    await page.getByRole("button", { name: "Done" }).click();
+    await expect(hole).toHaveCount(0);
+    await page.getByText("1 decided").click();
+    await expect(page.getByText("Through-hole: clay in the hole")).toBeVisible();
+    await page.getByRole("button", { name: "Bring back" }).click();
+    await expect(hole).toHaveCount(1);
+  });
+
+  await test.step("a zone is painted in one stroke, and one undo takes it back", async () => {
+    await page.getByRole("button", { name: "Zones", exact: true }).click();
+    await page.getByRole("button", { name: "Left" }).first().click();
+    await page.getByRole("button", { name: "Front" }).first().click();
+    const box = await page.getByTestId("stage").boundingBox();
+    if (!box) throw new Error("The stage has no place on the page.");
+    // Over the crown of the ring: the stage shows it from top to bottom.
+    const [x, y] = [box.x + box.width / 2, box.y + 0.24 * box.height];
+    await page.mouse.move(x - 20, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 20, y, { steps: 6 });
+    await page.mouse.up();
+    const clear = page.getByTestId("zones").getByRole("button", { name: "Clear it" });
+    await expect(clear).toHaveCount(1);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(clear).toHaveCount(0);
+    await page.getByRole("button", { name: "Redo" }).click();
+    await expect(clear).toHaveCount(1);
+  });
+
+  await test.step("the jacket is parted in two: hands and cost follow at once", async () => {
+    await course.goTo("Jacket");
+    await course.settled();
+    const cost = await course.tally("Cost").textContent();
+    await page.getByRole("button", { name: "Two parts" }).click();
+    await expect(page.getByTestId("seam")).toBeVisible();
+    await expect(course.tally("Cost")).not.toHaveText(cost ?? "");
+    await page.getByRole("button", { name: "None: a sock" }).click();
+    await expect(course.tally("Cost")).toHaveText(cost ?? "");
+  });
+});
+
+test("a locked section is freed by a remedy that was tried on it", async ({ page }) => {
+  const course = new CoursePage(page);
+  await course.dropScan("mushroom.stl", writeStl(mushroom(50, 160, 100, 50)));
+  await course.settled();
+  await course.goTo("Parting");
+  await expect(page.getByTestId("verdict")).toContainText("release");
+  await page.getByRole("button", { name: "Take the lines in hand" }).click();
+  await course.settled();
+  await page
+    .getByRole("button", { name: /Releases/ })
+    .first()
+    .click();
+  // Straight up, the cap is in the way.
+  await page.getByLabel("Elevation").fill("90");
+  await expect(page.getByTestId("verdict")).toContainText("locked");
+  await course.settled();
+  await page.getByRole("button", { name: "What would free it?" }).click();
+  const turn = page.getByRole("button", { name: /Turn its pull/ });
+  await turn.click();
+  await expect(page.getByTestId("verdict")).toContainText("release");
+  await course.settled();
+  await expect(page.getByTestId("verdict")).toContainText("sections release");
+});
