@@ -3,15 +3,23 @@ import { makeJacket } from "../core/jacket/jacket.ts";
 import type { JobContext } from "../core/job/context.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
+import { moveHandle } from "../core/parting/hand/handles.ts";
+import { layoutOf } from "../core/parting/hand/layout.ts";
 import { labelVertices, vertexGraph } from "../core/parting/labelling.ts";
+import { networkOf } from "../core/parting/network.ts";
 import { offerOf } from "../core/parting/offer.ts";
 import { DEEP_WEIGHT } from "../core/parting/pricing.ts";
-import { surveyPulls } from "../core/parting/request.ts";
+import { neighbours } from "../core/parting/regions.ts";
+import { type SuggestRequest, surveyPulls, surveyRequest } from "../core/parting/request.ts";
 import { PlanSearch } from "../core/parting/suggest.ts";
+import type { Suggestion } from "../core/parting/trial.ts";
 import { newPlan } from "../core/plan/document.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
+import { Glance } from "../core/plan/glance.ts";
 import { surveyRequestFor } from "../core/plan/sections.ts";
 import { pullDirections } from "../core/survey/directions.ts";
+import { surveyDirections } from "../core/survey/survey.ts";
+import { NO_ZONES } from "../core/survey/zones.ts";
 import { sphere } from "../core/testing/shapes.ts";
 import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
 import { makeRelief } from "../demo/pieces/relief.ts";
@@ -62,6 +70,60 @@ function cutProblem(mesh: TriangleMesh, labels: number) {
   return { graph, costs, seamCost: graph.seamMm };
 }
 
+/** The survey of pulls, each step twice as many as the one before. */
+function benchDirections(
+  request: SuggestRequest,
+  name: string,
+  ctx: JobContext,
+  report: (row: PartingRow) => void,
+): void {
+  let last = 0;
+  for (const count of [50, 100, 200, 400]) {
+    const directions = pullDirections(count, true);
+    const started = performance.now();
+    surveyDirections(surveyRequest(request, directions), ctx);
+    const ms = performance.now() - started;
+    report({
+      stage: "survey by pulls",
+      size: `${name}, ${directions.length} pulls`,
+      ms,
+      ratio: last > 0 ? ms / last : null,
+    });
+    last = ms;
+  }
+}
+
+const MOVES = 20;
+
+/** A line under the finger: moving a handle and what it comes to at a glance, the median of several moves. */
+function benchHand(
+  request: SuggestRequest,
+  { pulls, label }: Suggestion,
+  name: string,
+  ctx: JobContext,
+  report: (row: PartingRow) => void,
+): void {
+  const near = neighbours(vertexGraph(request.coarse));
+  const layout = layoutOf(networkOf(request.coarse, label, near, request.nearest), pulls);
+  if (layout.lines.length === 0) return;
+  const glance = new Glance(request.coarse, request.boardMm, ctx);
+  const longest = layout.lines.reduce(
+    (best, line, n) => (line.points.length > layout.lines[best].points.length ? n : best),
+    0,
+  );
+  const { points, handles } = layout.lines[longest];
+  const k = handles[1];
+  const times = Array.from({ length: MOVES }, (_, n) => {
+    const to = [points[3 * k] + n, points[3 * k + 1], points[3 * k + 2] + n] as const;
+    const started = performance.now();
+    const moved = moveHandle(glance.surface, layout, longest, 1, to);
+    glance.look(moved, request.fillDepthMm, NO_ZONES, 8);
+    return performance.now() - started;
+  });
+  const ms = times.sort((a, b) => a - b)[MOVES >> 1];
+  report({ stage: "a line moved, at a glance", size: `${name}, ${layout.lines.length} lines`, ms, ratio: null });
+}
+
 /** Survey and search on the demo pieces, and their cost against the best contrary pair parted straight across. */
 export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => void): void {
   const pieces = { lamplighter: makeLamplighter, walrus: makeWalrus, relief: makeRelief };
@@ -74,7 +136,9 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     const table = surveyPulls(request, ctx);
     const pulls = table.directions.length;
     report({ stage: "survey", size: `${name}, ${pulls} pulls`, ms: performance.now() - started, ratio: null });
+    benchDirections(request, name, ctx, report);
     const search = new PlanSearch(request, table, prices, ctx);
+    benchHand(request, search.best(3, ctx), name, ctx, report);
     const costs: number[] = [];
     for (const count of [2, 3, 4, 5, 6]) {
       started = performance.now();
