@@ -44,6 +44,15 @@ export interface PlanBundle {
   readonly lockPoints: readonly Float32Array[];
 }
 
+/** Meshes thinned before: the piece and the jacket stay the same from edit to edit. */
+const thinnedBefore = new WeakMap<TriangleMesh, TriangleMesh>();
+
+async function thinnedOnce(mesh: TriangleMesh, triangles: number): Promise<TriangleMesh> {
+  const held = thinnedBefore.get(mesh) ?? (await thinned(mesh, triangles));
+  thinnedBefore.set(mesh, held);
+  return held;
+}
+
 /** Thins a result down to what is shown. */
 export async function bundleOf(
   result: PlanResult,
@@ -61,8 +70,8 @@ export async function bundleOf(
       stepMm: result.jacket.request.stepMm,
       locks: sections.map((section) => ({ section: section.number, at: section.lockAt, openMm3: section.openMm3 })),
     },
-    piece: await thinned(result.piece.mesh, PIECE_TRIANGLES),
-    jacket: await thinned(result.jacket.mesh, JACKET_TRIANGLES),
+    piece: await thinnedOnce(result.piece.mesh, PIECE_TRIANGLES),
+    jacket: await thinnedOnce(result.jacket.mesh, JACKET_TRIANGLES),
     survey: result.sections.surveyMesh,
     skins,
     lines: result.sections.lines,

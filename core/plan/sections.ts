@@ -35,12 +35,19 @@ import { type FreedSections, freeSections } from "./freeing.ts";
 /** What a survey found; the pulls are surveyed when they are first asked for. */
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
+  private about: NearestField | null = null;
 
   constructor(readonly request: SuggestRequest) {}
 
   table(ctx: JobContext): SurveyTable {
     this.surveyed ??= surveyPulls(this.request, ctx);
     return this.surveyed;
+  }
+
+  /** The places nearest the jacket that was surveyed. */
+  nearest(jacket: Jacket, ctx: JobContext): NearestField {
+    this.about ??= NearestField.about(jacket.mesh, 2 * jacket.request.stepMm, ctx);
+    return this.about;
   }
 }
 
@@ -141,7 +148,7 @@ export interface SectionsRequest {
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
   const { fillRounds: rounds } = survey.request.effort;
   const { layout, fillDepthMm, shellMm } = request;
-  const nearest = NearestField.about(jacket.mesh, 2 * jacket.request.stepMm, ctx);
+  const nearest = survey.nearest(jacket, ctx);
   const freed = ({ pulls, potentials }: LaidOut) =>
     freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, shellMm, rounds }, ctx);
   if (layout) {

@@ -48,6 +48,8 @@ export function usePlanning(piece: Piece): Planning {
   const { rates } = useContext(SettingsContext);
   const [bundle, setBundle] = useState<PlanBundle | null>(null);
   const [quality, setQuality] = useState<Planning["quality"]>(null);
+  /** What the shown plan was made from. */
+  const [shownKey, setShownKey] = useState<string | null>(null);
   const [before, setBefore] = useState<BundleFigures | null>(null);
   const [glance, setGlance] = useState<BundleFigures | null>(null);
   const [progress, setProgress] = useState<Planning["progress"]>(null);
@@ -76,6 +78,7 @@ export function usePlanning(piece: Piece): Planning {
       if (overtaken) return;
       setBundle((shown) => (shown ? sharing(next, shown) : next));
       setGlance(null);
+      setShownKey(key);
       setQuality(how);
       if (how === "settled") {
         setBefore(settled.current);
@@ -187,7 +190,8 @@ export function usePlanning(piece: Piece): Planning {
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
     bundle: reckoned,
-    quality,
+    // Once the document has moved on, what is shown is no more than a first guess at it.
+    quality: quality && shownKey !== key ? "coarse" : quality,
     before,
     glance,
     setGlance,

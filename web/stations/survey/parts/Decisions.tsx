@@ -1,5 +1,6 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { bridgedGapMm } from "../../../../core/jacket/coat.ts";
+import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
 import type { PlanDocument } from "../../../../core/plan/document.ts";
 import type { Decision, DecisionKind } from "../../../../core/survey/decisions.ts";
 import { THIN_PART_MM } from "../../../../core/survey/walls.ts";
@@ -157,18 +158,14 @@ function useDecisions(document: PlanDocument, { bundle, geometry, quality }: Pla
   const [found, setFound] = useState<readonly Decision[] | null>(null);
   const { onBoard } = document.seat;
   const bridgedMm = bridgedGapMm(document.jacket.coats);
-  const piece = quality === "settled" ? (bundle?.piece ?? null) : null;
-  const survey = bundle?.survey ?? null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: holes do not come and go with every survey of the jacket.
+  // A piece that was surveyed is not surveyed again for every plan that is made of it.
+  const surveyed = useRef<{ readonly piece: TriangleMesh; readonly bridgedMm: number } | null>(null);
   useEffect(() => {
-    if (!piece || !survey || !geometry) return;
-    let gone = false;
-    void geometry.api
-      .decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard)
-      .then((next) => !gone && setFound(next));
-    return () => {
-      gone = true;
-    };
-  }, [piece, geometry, bridgedMm, onBoard]);
+    if (!bundle || !geometry || quality !== "settled") return;
+    const { piece, survey } = bundle;
+    if (surveyed.current?.piece === piece && surveyed.current.bridgedMm === bridgedMm) return;
+    surveyed.current = { piece, bridgedMm };
+    void geometry.api.decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard).then(setFound);
+  }, [bundle, geometry, quality, bridgedMm, onBoard]);
   return found;
 }
