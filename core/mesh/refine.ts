@@ -2,10 +2,10 @@
 import { FloatList, IndexList } from "./io/scanner.ts";
 import type { TriangleMesh } from "./mesh.ts";
 
-/** Rounds of halving, at most: edges up to 2^ROUNDS times too long come down to size. */
-const ROUNDS = 5;
+/** Rounds of halving, at most: a thin triangle takes more than its length would. */
+const ROUNDS = 8;
 
-/** @param longestMm no edge is longer afterwards, but for those more than 32 times as long before */
+/** @param longestMm no edge is longer afterwards, but for some of those more than 60 times as long before */
 export function refined(mesh: TriangleMesh, longestMm: number): TriangleMesh {
   let held = mesh;
   for (let round = 0; round < ROUNDS; round++) {
