@@ -8,6 +8,6 @@ step "types" $bin/tsc -p tsconfig.json --noEmit
 step "lint" $bin/biome lint --error-on-warnings .
 step "format" $bin/biome format .
 step "dependency rules" node --import tsx scripts/checkDependencies.ts
-step "unit" $bin/vitest run --project core --project unit
+step "unit" $bin/vitest run --project core --project unit --maxWorkers 2
 step "API on MariaDB" $bin/vitest run --project api
 step "browser" $bin/playwright test
