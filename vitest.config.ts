@@ -3,7 +3,14 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: "core", include: ["core/**/*.test.ts", "demo/**/*.test.ts"], testTimeout: 120_000 } },
+      {
+        test: {
+          name: "core",
+          include: ["core/**/*.test.ts", "demo/**/*.test.ts"],
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+        },
+      },
       { test: { name: "unit", include: ["contract/**/*.test.ts", "web/**/*.test.ts", "scripts/**/*.test.ts"] } },
       {
         test: {
