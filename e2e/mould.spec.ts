@@ -8,7 +8,7 @@ import { CoursePage } from "./pages/course.ts";
  * What the page may be held up by where WebGL is drawn in software on two cores that are also computing: nearly all of
  * it is that drawing. Geometry on the page instead of in the workers would take many seconds.
  */
-const LONGEST_HOLD_MS = 1500;
+const LONGEST_HOLD_MS = 3000;
 
 const small = writeStl(mushroom(60, 260, 130, 40, 96));
 

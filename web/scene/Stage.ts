@@ -105,7 +105,7 @@ export class Stage {
     this.renderer.domElement.tabIndex = 0;
     this.renderer.domElement.setAttribute(
       "aria-label",
-      "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round.",
+      "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round, P to pick what is in the middle.",
     );
     this.view = new View(this.renderer.domElement, () => this.draw());
     this.pointer = new StagePointer(this.renderer.domElement, this.view, {
@@ -290,6 +290,7 @@ export class Stage {
   setTouch(touched: { on: Touchable; how: Touch["how"] } | null): void {
     this.touched = touched;
     this.renderer.domElement.style.cursor = touched ? "crosshair" : "";
+    this.host.toggleAttribute("data-picking", touched?.how === "pick");
   }
 
   private surfaceOf(on: Touchable): THREE.Object3D {

@@ -31,6 +31,11 @@ export interface PointerTargets {
 /** A press that moves less than this is a click, px. */
 const STILL_PX = 5;
 
+/** A place on the page. */
+type Spot = Pick<PointerEvent, "clientX" | "clientY">;
+
+const PICK_KEY = "p";
+
 const KEY_TURNS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-10, 0],
   ArrowRight: [10, 0],
@@ -119,12 +124,20 @@ export class StagePointer {
     if (point) this.targets.onPick(point);
   }
 
+  /** Picks what the middle of the stage looks at: the pick of whoever works by keys. */
+  private pickMiddle(): void {
+    const { left, top, width, height } = this.canvas.getBoundingClientRect();
+    const touch = this.targets.touch();
+    const point = touch && this.pointOn({ clientX: left + width / 2, clientY: top + height / 2 }, touch.on);
+    if (point) this.targets.onPick(point);
+  }
+
   private still(event: PointerEvent): boolean {
     const { pressed } = this;
     return pressed !== null && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < STILL_PX;
   }
 
-  private pointOn(event: PointerEvent, surface: THREE.Object3D): Xyz | null {
+  private pointOn(event: Spot, surface: THREE.Object3D): Xyz | null {
     return this.rayAt(event).intersectObject(surface)[0]?.point.toArray() ?? null;
   }
 
@@ -142,11 +155,12 @@ export class StagePointer {
     if (move) this.view.turn(...move);
     else if (event.key === "+" || event.key === "=") this.view.zoom(0.88);
     else if (event.key === "-") this.view.zoom(1.14);
+    else if (event.key === PICK_KEY && this.targets.touch()?.how === "pick") this.pickMiddle();
     else return;
     event.preventDefault();
   }
 
-  private rayAt(event: PointerEvent): THREE.Raycaster {
+  private rayAt(event: Spot): THREE.Raycaster {
     const { left, top, width, height } = this.canvas.getBoundingClientRect();
     const caster = new THREE.Raycaster();
     caster.setFromCamera(

@@ -33,7 +33,7 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
   useEffect(() => {
     stage?.setPicks(picked ?? [], false);
     stage?.setTouch(picked ? { on: "jacket", how: "pick" } : null);
-    listeners.pick = picked ? (point) => setPicked([...picked, point]) : null;
+    listeners.pick = picked ? (point) => setPicked((before) => [...(before ?? []), point]) : null;
     return () => {
       listeners.pick = null;
       stage?.setPicks([]);

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { type Dispatch, type SetStateAction, useCallback, useEffect, useMemo, useState } from "react";
 import type { HandEdit } from "../../../../core/parting/hand/edit.ts";
 import { type LaidLine, placesAlong } from "../../../../core/parting/hand/layout.ts";
 import type { Way } from "../../../../core/parting/hand/ways.ts";
@@ -187,7 +187,7 @@ function HandTools({
         <>
           <p className="quiet py-1 text-sm" data-testid="picked">
             {picked.length === 0
-              ? "Click places on the mould. Begin and end on a line or on the board, or close the line to a ring."
+              ? "Click places on the mould, or turn it by keys and press P for what is in the middle. Begin and end on a line or on the board, or close the line to a ring."
               : `${picked.length} ${picked.length === 1 ? "place" : "places"} picked.`}
           </p>
           <div className="grid grid-cols-3 gap-1">
@@ -206,7 +206,7 @@ function HandTools({
               type="button"
               className="btn btn-sm"
               disabled={picked.length === 0}
-              onClick={() => setPicked(picked.slice(0, -1))}
+              onClick={() => setPicked((before) => before.slice(0, -1))}
             >
               Take back
             </button>
@@ -277,7 +277,7 @@ interface HandState {
   readonly chosen: Chosen | null;
   readonly setChosen: (chosen: Chosen | null) => void;
   readonly picked: readonly Place[];
-  readonly setPicked: (picked: readonly Place[]) => void;
+  readonly setPicked: Dispatch<SetStateAction<readonly Place[]>>;
 }
 
 /** The lines and their handles on the stage, and what is done to them there. */
@@ -309,7 +309,7 @@ function useStageHands({ hand, layout, mode, chosen, setChosen, picked, setPicke
     };
     listeners.pick = (point) => {
       if (mode === "draw") {
-        setPicked([...picked, point]);
+        setPicked((before) => [...before, point]);
         return;
       }
       const line = lineAt(layout.lines, point);
@@ -320,7 +320,7 @@ function useStageHands({ hand, layout, mode, chosen, setChosen, picked, setPicke
       listeners.lineHandle = null;
       listeners.pick = null;
     };
-  }, [listeners, hand, layout.lines, mode, picked, setChosen, setPicked]);
+  }, [listeners, hand, layout.lines, mode, setChosen, setPicked]);
   useEffect(
     () => () => {
       stage?.setLineHandles([]);
@@ -375,7 +375,7 @@ function useHandKeys({
     };
     const drawKey = (key: string): boolean => {
       if (key === "Enter" && picked.length > 1) void finish(false);
-      else if (key === "Backspace" && picked.length > 0) setPicked(picked.slice(0, -1));
+      else if (key === "Backspace" && picked.length > 0) setPicked((before) => before.slice(0, -1));
       else if (key === "Escape") {
         setPicked([]);
         stop();
