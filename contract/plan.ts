@@ -35,7 +35,13 @@ const laidLine = z
 const layout = z
   .object({
     sections: z
-      .array(z.object({ pull: direction }))
+      .array(
+        z.object({
+          pull: direction,
+          hold: z.enum(["pull", "section"]).optional(),
+          fillWith: z.enum(["silicone", "clay", "open"]).optional(),
+        }),
+      )
       .min(1)
       .max(MOST_SECTIONS),
     lines: z.array(laidLine).max(60),

@@ -15,6 +15,7 @@ export interface PullSet {
  * @param cost directions x vertices
  * @param size how many pulls
  * @param keep how many sets to hand back, best first
+ * @param always pulls that every set has; they may be swapped for no other
  */
 export function choosePulls(
   cost: Float32Array,
@@ -22,15 +23,21 @@ export function choosePulls(
   vertices: number,
   size: number,
   keep: number,
+  always: readonly number[] = [],
 ): PullSet[] {
   const sample = sampled(cost, directions, vertices);
-  const pairs = bestPairs(sample.cost, directions, sample.vertices, size === 2 ? keep : SEED_PAIRS);
-  if (size === 2) return pairs.map((set) => ({ ...set, cost: setCost(cost, vertices, set.pulls) })).sort(byCost);
+  const seedSize = Math.max(2, always.length + 1);
+  const seedsKept = size === seedSize ? keep : SEED_PAIRS;
+  const seeds =
+    always.length === 0
+      ? bestPairs(sample.cost, directions, sample.vertices, seedsKept)
+      : bestWith(sample.cost, directions, sample.vertices, always, seedsKept);
+  if (size <= seedSize) return seeds.map((set) => ({ ...set, cost: setCost(cost, vertices, set.pulls) })).sort(byCost);
   const sets = new Map<string, PullSet>();
-  for (const pair of pairs) {
-    let pulls = [...pair.pulls];
+  for (const seed of seeds) {
+    let pulls = [...seed.pulls];
     while (pulls.length < size) pulls = withBest(sample.cost, directions, sample.vertices, pulls);
-    const improved = swapUntilNoGain(sample.cost, directions, sample.vertices, pulls);
+    const improved = swapUntilNoGain(sample.cost, directions, sample.vertices, pulls, always);
     sets.set(improved.join(), { pulls: improved, cost: setCost(cost, vertices, improved) });
   }
   return [...sets.values()].sort(byCost).slice(0, keep);
@@ -75,6 +82,23 @@ function bestPairs(cost: Float32Array, directions: number, vertices: number, kee
   return best;
 }
 
+/** The sets of some pulls and one more that cost least. */
+function bestWith(
+  cost: Float32Array,
+  directions: number,
+  vertices: number,
+  always: readonly number[],
+  keep: number,
+): PullSet[] {
+  const sets: PullSet[] = [];
+  for (let d = 0; d < directions; d++) {
+    if (always.includes(d)) continue;
+    const pulls = [...always, d];
+    sets.push({ pulls, cost: setCost(cost, vertices, pulls) });
+  }
+  return sets.sort(byCost).slice(0, keep);
+}
+
 function setCost(cost: Float32Array, vertices: number, pulls: readonly number[]): number {
   let sum = 0;
   for (let v = 0; v < vertices; v++) {
@@ -102,12 +126,19 @@ function withBest(cost: Float32Array, directions: number, vertices: number, pull
   return best < 0 ? pulls : [...pulls, best];
 }
 
-function swapUntilNoGain(cost: Float32Array, directions: number, vertices: number, start: number[]): number[] {
+function swapUntilNoGain(
+  cost: Float32Array,
+  directions: number,
+  vertices: number,
+  start: number[],
+  always: readonly number[],
+): number[] {
   let pulls = start;
   let current = setCost(cost, vertices, pulls);
   for (let gained = true; gained; ) {
     gained = false;
     for (let k = 0; k < pulls.length; k++) {
+      if (always.includes(pulls[k])) continue;
       const trial = withBest(
         cost,
         directions,

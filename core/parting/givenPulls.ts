@@ -36,5 +36,12 @@ export function sectionsForPulls(
     boardMm,
   };
   const { label, before, after } = shortened({ ...tight, label: loose });
-  return { pulls, label, energy: labellingEnergy(problem, loose) - (before - after), handling: 0, prices: costs };
+  return {
+    pulls,
+    label,
+    energy: labellingEnergy(problem, loose) - (before - after),
+    handling: 0,
+    held: pulls.map(() => null),
+    prices: costs,
+  };
 }

@@ -69,7 +69,11 @@ export class Pricing {
   /** Surveys and prices several pulls side by side. */
   surveyAll(pulls: readonly Direction[], ctx: JobContext): PricedPull[] {
     const cost = surveyDirections(surveyRequest(this.request, pulls), { ...ctx, progress: () => {} });
-    return pulls.map((pull, row) => ({ pull, price: this.of(pull, surveyRow(cost, row, this.areasMm2.length)) }));
+    return pulls.map((pull, row) => ({
+      pull,
+      price: this.of(pull, surveyRow(cost, row, this.areasMm2.length)),
+      held: null,
+    }));
   }
 }
 
@@ -77,4 +81,6 @@ export class Pricing {
 export interface PricedPull {
   readonly pull: Direction;
   readonly price: Float32Array;
+  /** The held section whose pull this is; null for one that any section may take. */
+  readonly held: number | null;
 }

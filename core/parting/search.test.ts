@@ -9,10 +9,12 @@ import { depthField } from "../survey/depth.ts";
 import { withinZone } from "../survey/zones.ts";
 import { lumps, lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
+import type { Given } from "./held.ts";
 import { vertexGraph } from "./labelling.ts";
 import { neighbours, regionsOf } from "./regions.ts";
 import { HASTY, type SuggestRequest, surveyPulls } from "./request.ts";
 import { PlanSearch } from "./suggest.ts";
+import type { Suggestion } from "./trial.ts";
 
 const prices = partingPrices(newPlan(), TYPICAL_RATES);
 const ball = sphere(150, 24);
@@ -20,6 +22,7 @@ const ball = sphere(150, 24);
 function searchOn(
   coarse: TriangleMesh,
   clear: Uint8Array | null = null,
+  given: Given | null = null,
 ): { request: SuggestRequest; search: PlanSearch } {
   const request: SuggestRequest = {
     coarse,
@@ -32,7 +35,21 @@ function searchOn(
     draftDeg: 1,
     effort: { ...HASTY, directions: 60, starts: 2, turns: 2 },
   };
-  return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices, ctx) };
+  return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices, ctx, given) };
+}
+
+/** A plan with one section held. */
+function givenOf(plan: Suggestion, section: number, members: readonly number[], whole: boolean): Given {
+  return {
+    held: [{ pull: plan.pulls[section], members, whole }],
+    pulls: plan.pulls.map((pull, s) => (s === section ? 0 : pull)),
+    label: plan.label,
+  };
+}
+
+/** Vertices of a section. */
+function membersOf(label: Uint8Array, section: number): number[] {
+  return [...label.keys()].filter((v) => label[v] === section);
 }
 
 describe("the search over lumpy bodies", () => {
@@ -80,6 +97,42 @@ describe("the search over lumpy bodies", () => {
       ]),
     );
     for (const count of [2, 3, 4, 5, 6]) expect(new Set(search.exactly(count, ctx).label).size).toBe(count);
+  });
+});
+
+describe("what is held while the rest is looked for", () => {
+  it("keeps a held section as it lies, and a held pull where it was", () => {
+    fc.assert(
+      fc.property(lumps, fc.nat(2), fc.boolean(), (waves, pick, whole) => {
+        const body = lumpy(ball, waves);
+        const before = searchOn(body).search.exactly(3, ctx);
+        const own = membersOf(before.label, pick);
+        const members = whole ? own : own.slice(0, 5);
+        const { search } = searchOn(body, null, givenOf(before, pick, members, whole));
+        for (const count of [3, 4]) {
+          const plan = search.tightened(search.exactly(count, ctx));
+          const kept = plan.held.indexOf(0);
+          expect(plan.pulls.length).toBe(count);
+          expect(plan.pulls[kept]).toEqual(before.pulls[pick]);
+          if (whole) expect(membersOf(plan.label, kept)).toEqual(own);
+          else for (const v of members) expect(plan.label[v]).toBe(kept);
+        }
+      }),
+      { numRuns: 8, seed: 24, endOnFailure: true },
+    );
+  });
+
+  it("finds no dearer rest than the one it was taken from", () => {
+    fc.assert(
+      fc.property(lumps, (waves) => {
+        const body = lumpy(ball, waves);
+        const before = searchOn(body).search.exactly(3, ctx);
+        const given = givenOf(before, 0, membersOf(before.label, 0), true);
+        const after = searchOn(body, null, given).search.best(3, ctx);
+        expect(after.energy + after.handling).toBeLessThanOrEqual((before.energy + before.handling) * (1 + 1e-5));
+      }),
+      { numRuns: 6, seed: 25, endOnFailure: true },
+    );
   });
 });
 

@@ -9,6 +9,7 @@ import { type Direction, dot } from "../survey/directions.ts";
 import { surveyRow } from "../survey/survey.ts";
 import { type TrialStart, trialsFrom } from "./alternate.ts";
 import { choosePulls, type PullSet } from "./choosePulls.ts";
+import { type Given, Holding } from "./held.ts";
 import { labellingEnergy, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
@@ -29,8 +30,11 @@ export class PlanSearch {
   private readonly vertices: Seams;
   private readonly patches: Patches;
   private readonly coarse: Seams;
-  /** directions x patches. */
+  private readonly holding: Holding;
+  private readonly given: TrialStart | null;
+  /** Surveyed pulls, then the held ones: pulls x patches. */
   private readonly table: Float32Array;
+  private readonly heldPrices: readonly Float32Array[];
   private readonly priced: readonly PricedPull[];
   private readonly found = new Map<number, Trial>();
   private readonly exact = new Map<number, Trial>();
@@ -41,23 +45,67 @@ export class PlanSearch {
     private readonly survey: SurveyTable,
     private readonly prices: PartingPrices,
     ctx: JobContext,
+    /** A plan as it lies, of which something is held while the rest is looked for. */
+    given: Given | null = null,
   ) {
+    const held = given?.held ?? [];
     this.pricing = new Pricing(request, prices);
     this.vertices = seamsOf(vertexGraph(request.coarse, lineWeights(request, prices)), prices);
     this.patches = patchesOf(this.vertices.graph, this.vertices.near, PATCH_VERTICES);
     this.coarse = seamsOf(this.patches.graph, prices);
-    const [count, rows] = [this.patches.graph.vertices, survey.directions.length];
-    this.table = new Float32Array(ctx.team.buffer(4 * rows * count));
-    this.priced = survey.directions.map((pull, d) => {
+    this.holding = Holding.of(held, this.vertices.graph.vertices);
+    const onPatches = this.holding.onPatches(this.patches);
+    this.heldPrices = this.pricing
+      .surveyAll(
+        held.map(({ pull }) => pull),
+        ctx,
+      )
+      .map(({ price }) => price);
+    const pulls = [...survey.directions, ...held.map(({ pull }) => pull)];
+    const count = this.patches.graph.vertices;
+    this.table = new Float32Array(ctx.team.buffer(4 * pulls.length * count));
+    this.priced = pulls.map((pull, d) => {
       const price = this.table.subarray(d * count, (d + 1) * count);
-      patchSums(this.patches, this.priceOf(d), price);
-      return { pull, price };
+      patchSums(this.patches, this.bareOf(d), price);
+      return { pull, price: onPatches.rule(price, this.heldAt(d)), held: this.heldAt(d) };
     });
+    this.given = given && this.asGiven(given, ctx);
   }
 
-  private priceOf(direction: number): Float32Array {
+  /** The plan that was given, its pulls priced on the vertices. */
+  private asGiven({ pulls, label: start }: Given, ctx: JobContext): TrialStart {
+    const fresh = pulls.filter((pull) => typeof pull !== "number");
+    const surveyed = this.pricing.surveyAll(fresh, ctx).values();
+    const priced = pulls.map((pull): PricedPull => {
+      if (typeof pull === "number") return this.pricedOnVertices(this.survey.directions.length + pull);
+      const found = surveyed.next().value as PricedPull;
+      return { ...found, price: this.holding.rule(found.price, null) };
+    });
+    return { set: pulls.map((_, s) => s), pulls: priced, labels: start };
+  }
+
+  /** The held section that a pull of the table is of; null for a surveyed one. */
+  private heldAt(pull: number): number | null {
+    const surveyed = this.survey.directions.length;
+    return pull < surveyed ? null : pull - surveyed;
+  }
+
+  /** The price at every vertex of a pull of the table, whatever is held. */
+  private bareOf(pull: number): Float32Array {
+    const held = this.heldAt(pull);
+    if (held !== null) return this.heldPrices[held].slice();
     const vertices = this.vertices.graph.vertices;
-    return this.pricing.of(this.survey.directions[direction], surveyRow(this.survey.cost, direction, vertices));
+    return this.pricing.of(this.survey.directions[pull], surveyRow(this.survey.cost, pull, vertices));
+  }
+
+  private pricedOnVertices(pull: number): PricedPull {
+    const held = this.heldAt(pull);
+    return { pull: this.priced[pull].pull, price: this.holding.rule(this.bareOf(pull), held), held };
+  }
+
+  /** No plan has fewer sections: what is held, and one more for the rest. */
+  get fewest(): number {
+    return Math.max(2, this.holding.held.length + 1);
   }
 
   /** The best plan found with at most `sections` sections, handling counted; never dearer than with fewer. */
@@ -84,7 +132,7 @@ export class PlanSearch {
       if (against < d) return;
       const places = Float64Array.from(areasMm2, (_, v) => dot(along, [p[3 * v], p[3 * v + 1], p[3 * v + 2]]));
       const middle = places.reduce((sum, place, v) => sum + place * areasMm2[v], 0) / sumOf(areasMm2);
-      const pulls = [d, against].map((k): PricedPull => ({ pull: directions[k], price: this.priceOf(k) }));
+      const pulls = [d, against].map((k) => this.pricedOnVertices(k));
       const label = Uint8Array.from(places, (place) => (place >= middle ? 0 : 1));
       const { graph, seamCost } = this.vertices;
       const energy = labellingEnergy({ graph, costs: pulls.map(({ price }) => price), seamCost }, label);
@@ -114,12 +162,12 @@ export class PlanSearch {
   }
 
   private exactTrial(sections: number, ctx: JobContext): Trial {
-    this.bestTrial(Math.max(2, sections), ctx);
+    this.bestTrial(Math.max(this.fewest, sections), ctx);
     const known = this.exact.get(sections);
     if (known) return known;
     // No search ended with so many: the largest section of the next smaller plan is split.
     const fewer = this.exactTrial(sections - 1, ctx);
-    const areas = this.sizes(fewer.regions).map((size) => size.areaMm2);
+    const areas = this.sizes(fewer.regions).map((size, r) => (this.holds(fewer, r) ? 0 : size.areaMm2));
     return this.noted(this.split(fewer, areas.indexOf(Math.max(...areas))));
   }
 
@@ -139,8 +187,9 @@ export class PlanSearch {
     trials.sort((a, b) => a.energy - b.energy);
     const chosen = trials.slice(0, this.request.effort.finalists).map((trial) => this.onVertices(trial));
     const finalists = trialsFrom(this.vertices, chosen, sections, 0, ctx);
+    if (this.given) finalists.push(...trialsFrom(this.vertices, [this.given], sections, 0, ctx));
     const candidates = [...finalists, this.turned(least(finalists), sections, ctx)];
-    if (sections > 2) {
+    if (sections > this.fewest) {
       const fewer = this.bestTrial(sections - 1, ctx);
       candidates.unshift(fewer, this.handier(fewer));
     }
@@ -181,9 +230,15 @@ export class PlanSearch {
 
   /** The plan with its unhandiest section split in two along a short loop; both keep its pull. */
   private handier(trial: Trial): Trial {
-    const costs = this.sizes(trial.regions).map((size) => handlingCost(size, this.prices));
+    const costs = this.sizes(trial.regions).map((size, r) =>
+      this.holds(trial, r) ? 0 : handlingCost(size, this.prices),
+    );
     const worst = costs.indexOf(Math.max(...costs));
     return costs[worst] > 0 ? this.split(trial, worst) : trial;
+  }
+
+  private holds({ pulls, regions }: Trial, region: number): boolean {
+    return pulls[regions.label[region]].held !== null;
   }
 
   /** The plan with one section split in two. */
@@ -205,29 +260,29 @@ export class PlanSearch {
     const { directions } = this.survey;
     const { starts } = this.request.effort;
     const sets: (readonly number[])[] = [];
-    for (let size = 2; size <= Math.min(sections, 4); size++) {
+    const { fewest } = this;
+    for (let size = fewest; size <= Math.max(fewest, Math.min(sections, 4)); size++) {
       const keep = size === sections ? starts : Math.ceil(starts / 2);
       for (const { pulls } of this.chosenSets(size).slice(0, keep)) sets.push(pulls);
     }
-    return sections === 2 ? [...sets, ...axisPairs(directions, this.survey.axes)] : sets;
+    if (sections > 2 || this.holding.held.length > 0) return sets;
+    return [...sets, ...axisPairs(directions, this.survey.axes)];
   }
 
   /** The cheapest sets of so many pulls, cheapest first. */
   private chosenSets(size: number): readonly PullSet[] {
-    const { directions } = this.survey;
     const { starts } = this.request.effort;
-    const held =
-      this.chosen.get(size) ?? choosePulls(this.table, directions.length, this.patches.graph.vertices, size, starts);
-    this.chosen.set(size, held);
-    return held;
+    const always = this.holding.held.map((_, h) => this.survey.directions.length + h);
+    const { length } = this.priced;
+    const sets =
+      this.chosen.get(size) ?? choosePulls(this.table, length, this.patches.graph.vertices, size, starts, always);
+    this.chosen.set(size, sets);
+    return sets;
   }
 
   /** The same plan, to be worked out on the vertices. */
   private onVertices({ regions, pulls: taken }: Trial): TrialStart {
-    const pulls = regions.label.map((l): PricedPull => {
-      const { pull } = taken[l];
-      return { pull, price: this.priceOf(this.survey.directions.indexOf(pull)) };
-    });
+    const pulls = regions.label.map((l) => this.pricedOnVertices(this.priced.indexOf(taken[l])));
     return { set: pulls.map((_, r) => r), pulls, labels: this.patches.of.map((patch) => regions.of[patch]) };
   }
 
@@ -239,12 +294,13 @@ export class PlanSearch {
     const least = LEAST_GAIN * trial.energy;
     for (const turnDeg of TURNS_DEG) {
       const tried = pulls.flatMap(({ pull }, r) =>
-        (costs[r] > 0 ? this.sidesOf(pull, turnDeg) : []).map((side) => ({ r, side })),
+        (costs[r] > 0 && pulls[r].held === null ? this.sidesOf(pull, turnDeg) : []).map((side) => ({ r, side })),
       );
       const surveyed = this.pricing.surveyAll(
         tried.map(({ side }) => side),
         ctx,
       );
+      for (const { price } of surveyed) this.holding.rule(price, null);
       tried.forEach(({ r }, k) => {
         const cost = regionCosts(trial, () => surveyed[k].price)[r];
         if (cost >= costs[r] * 0.99 - least) return;

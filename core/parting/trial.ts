@@ -13,6 +13,8 @@ export interface Suggestion {
   readonly energy: number;
   /** What its sections cost in handling: over the lift limit, over the handling size. */
   readonly handling: number;
+  /** Of each section the held one it is; null where it was looked for. */
+  readonly held: readonly (number | null)[];
   /** The price of each section's pull at every vertex. */
   readonly prices: readonly Float32Array[];
 }
@@ -67,6 +69,7 @@ export function suggestionOf(trial: Trial): Suggestion {
     label: Uint8Array.from(trial.regions.of),
     energy: trial.energy,
     handling: 0,
+    held: trial.regions.label.map((l) => trial.pulls[l].held),
     prices: trial.regions.label.map((l) => trial.pulls[l].price),
   };
 }

@@ -7,13 +7,14 @@
 import { thinned } from "../export/thin.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/cut.ts";
+import { fillThickness } from "../release/fillThickness.ts";
 import type { PlanResult } from "./engine.ts";
 import type { Estimate } from "./estimate.ts";
 import { planReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 19;
+export const BUNDLE_VERSION = 20;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -37,6 +38,8 @@ export interface PlanBundle {
   /** The survey's mesh of the jacket's outside, whole: what lines are laid on by hand. */
   readonly survey: TriangleMesh;
   readonly skins: readonly TriangleMesh[];
+  /** Thickness of the fill at every vertex of each skin, mm; empty where a section has none. */
+  readonly fills: readonly Float32Array[];
   readonly lines: readonly PartingLine[];
   /** The lines on the jacket before any fill. */
   readonly drawn: readonly PartingLine[];
@@ -74,6 +77,11 @@ export async function bundleOf(
     jacket: await thinnedOnce(result.jacket.mesh, JACKET_TRIANGLES),
     survey: result.sections.surveyMesh,
     skins,
+    fills: skins.map((skin, k) =>
+      sections[k].fillThickMm > 0
+        ? fillThickness(skin, result.sections.bare, result.jacket.request.stepMm)
+        : new Float32Array(0),
+    ),
     lines: result.sections.lines,
     drawn: result.sections.drawn,
     lockPoints: sections.map((section) => section.lockPoints),
@@ -100,7 +108,7 @@ export function packBundle(bundle: PlanBundle): Uint8Array {
   for (const mesh of [bundle.piece, bundle.jacket, bundle.survey, ...bundle.skins])
     arrays.push(mesh.positions, mesh.triangles);
   for (const line of [...bundle.lines, ...bundle.drawn]) arrays.push(line.points);
-  arrays.push(...bundle.lockPoints);
+  arrays.push(...bundle.fills, ...bundle.lockPoints);
   const header: Header = {
     figures: bundle.figures,
     lines: bundle.lines.map(lineHeader),
@@ -149,6 +157,7 @@ export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
     skins: Array.from({ length: header.skins }, mesh),
     lines: header.lines.map((line) => ({ ...line, points: floats() })),
     drawn: header.drawn.map((line) => ({ ...line, points: floats() })),
+    fills: Array.from({ length: header.skins }, floats),
     lockPoints: Array.from({ length: header.skins }, floats),
   };
 }

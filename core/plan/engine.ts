@@ -6,6 +6,7 @@ import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
+import type { Layout } from "../parting/hand/layout.ts";
 import { type PullRange, pullRange } from "../parting/pullRange.ts";
 import { type SearchEffort, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
@@ -13,7 +14,8 @@ import { type ZoneKind, zoneLengthsMm } from "../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans } from "./offers.ts";
-import { type Remedy, remediesFor, type Trial } from "./remedies.ts";
+import { type Relaid, type Remedy, remediesFor, type Trial } from "./remedies.ts";
+import { splitOff, suggestLines, suggestRest } from "./rest.ts";
 import { seatPiece } from "./seat.ts";
 import { planSections, type Sections, type SectionsRequest, SurveyStage, surveyRequestFor } from "./sections.ts";
 
@@ -145,24 +147,52 @@ export class PlanEngine {
   }
 
   /**
-   * What would free a section, each tried and proven; none where it releases already.
+   * What would free a section, or do without its fill, each tried and proven; none where it releases without any.
    * @param number of the section in the settled plan
+   * @param tell each remedy as it is found
    */
-  remediesFor(document: PlanDocument, rates: Rates, stepMm: number, number: number, ctx: JobContext): Remedy[] {
+  remediesFor(
+    document: PlanDocument,
+    rates: Rates,
+    stepMm: number,
+    number: number,
+    ctx: JobContext,
+    tell?: (remedy: Remedy) => void,
+  ): Remedy[] {
     const plan = this.sectionsFor(document, rates, stepMm, ctx);
     const section = plan.sections[number - 1];
-    if (!section || section.releases) return [];
+    if (!section || (section.releases && section.fillMm3 === 0)) return [];
     const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
     const prices = partingPrices(document, rates);
-    const range = pullRange(survey.request, survey.table(ctx), prices, plan.surveyLabel, number - 1, section.pull, {
-      ...ctx,
-      progress: () => {},
-    });
+    const range = () =>
+      pullRange(survey.request, survey.table(ctx), prices, plan.surveyLabel, number - 1, section.pull, {
+        ...ctx,
+        progress: () => {},
+      });
     // On the survey of the plan as it is: a deeper fill changes what a lock weighs there, not where lines laid run.
     const trial: Trial = (parting, quiet) =>
       planSections(jacket, survey, this.sectionsRequest({ ...document, parting }, rates), quiet);
-    return remediesFor(document, plan, number, range, jacket, trial, ctx);
+    const known = { request: survey.request, table: survey.table(ctx), nearest: survey.nearest(jacket, ctx) };
+    const relaid: Relaid = {
+      lines: (layout) => suggestLines(jacket, known, { layout, prices }, ctx),
+      split: (layout, one) => splitOff(jacket, known, { layout, prices }, one, ctx),
+    };
+    return remediesFor(document, plan, number, range, jacket, relaid, trial, ctx, tell);
+  }
+
+  /**
+   * The layout with its held sections as they are and everything else suggested anew.
+   * @param count sections wanted in all
+   * @throws Error where no layout is in hand
+   */
+  restFor(document: PlanDocument, rates: Rates, stepMm: number, count: number, ctx: JobContext): Layout {
+    const { layout } = document.parting;
+    if (!layout) throw new Error("There are no lines in hand to suggest the rest of.");
+    const survey = this.surveyFor(document, stepMm, ctx);
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    const known = { request: survey.request, table: survey.table(ctx), nearest: survey.nearest(jacket, ctx) };
+    return suggestRest(jacket, known, { layout, sections: count, prices: partingPrices(document, rates) }, ctx);
   }
 
   private sectionsRequest(document: PlanDocument, rates: Rates): SectionsRequest {

@@ -56,6 +56,7 @@ export interface Estimate {
   readonly thicknessMm: number;
   readonly sectionMassesG: readonly number[];
   readonly siliconeG: number;
+  /** Silicone of the fills. */
   readonly fillG: number;
   readonly shellG: number;
   readonly materials: readonly MaterialLine[];
@@ -81,6 +82,8 @@ export interface SectionTotals {
   readonly sections: readonly { readonly number: number; readonly areaMm2: number; readonly lineMm: number }[];
   readonly partingLengthMm: number;
   readonly fillMm3: number;
+  /** Of it, filled with clay. */
+  readonly clayMm3: number;
 }
 
 /** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
@@ -132,7 +135,7 @@ export function estimate(
     areasMm2: sections.sections.map((section) => section.areaMm2),
     flangeLengthsMm: sections.sections.map((section) => section.lineMm),
   });
-  const fillG = siliconeMassG(sections.fillMm3);
+  const fillG = siliconeMassG(sections.fillMm3 - sections.clayMm3);
   const siliconeG = jacket.siliconeG + fillG;
   const thickenedG =
     fillG + jacket.coats.reduce((sum, coat, k) => sum + (document.jacket.coats[k]?.thickened ? coat.massG : 0), 0);
@@ -141,6 +144,7 @@ export function estimate(
     ...siliconeBuying(siliconeG, thickenedG),
     ...takeoff.lines,
     ...sundries(jacket, sections),
+    clayForFills(sections.clayMm3),
     ...seamMaterials(seam),
   ].filter((line) => line.quantity > 0);
   const tasks = tasksInOrder(document, jacket, sections, takeoff, rates);
@@ -159,6 +163,23 @@ export function estimate(
     finishMin,
     handsWorking: handsWorking(document, jacket, sections, takeoff, rates),
     ...cost(siliconeG, shellG, handsMin, finishMin, rates),
+  };
+}
+
+/** Clay comes out again with the section and is used again: it is told, and not priced. */
+function clayForFills(clayMm3: number): MaterialLine {
+  return {
+    item: "Clay for fills",
+    group: "sundries",
+    quantity: (clayMm3 * CLAY_DENSITY) / MM3_PER_CM3 / 1000,
+    unit: "kg",
+    working: {
+      formula: "fills of clay × density",
+      inputs: [
+        { name: "fills", value: clayMm3 / MM3_PER_CM3, unit: "cm³" },
+        { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
+      ],
+    },
   };
 }
 

@@ -26,6 +26,8 @@ export interface FreeRequest {
   /** The sections' potentials on the jacket as it is before any fill. */
   readonly potentials: readonly Float32Array[];
   readonly fillDepthMm: number;
+  /** Sections whose locks are left as they are, though they could be filled. */
+  readonly open: readonly boolean[];
   readonly shellMm: number;
   /** Times it fills before it gives up. */
   readonly rounds: number;
@@ -65,8 +67,10 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
   for (let k = 0; k < request.rounds; k++) {
     ctx.progress("parting", 0.6 + (0.35 * k) / request.rounds);
     // At first all that can be filled is; later only what still holds, unless something deeper holds anyway.
-    const filling = round.locks.filter((lock) => lock.columns.length > 0 && (k === 0 || lock.holdingMm3 > 0));
-    if (filling.length === 0 || (k > 0 && round.locks.some((lock) => lock.openMm3 > 0))) break;
+    const filling = round.locks.filter(
+      (lock, s) => lock.columns.length > 0 && !request.open[s] && (k === 0 || lock.holdingMm3 > 0),
+    );
+    if (filling.length === 0 || (k > 0 && round.locks.some((lock, s) => lock.openMm3 > 0 && !request.open[s]))) break;
     round.locks.forEach((lock, s) => {
       if (filling.includes(lock)) fillsMm3[s] += lock.fillMm3;
     });

@@ -16,6 +16,7 @@ import { type ZoneKind, type Zones, zoneLengthsMm } from "../survey/zones.ts";
 import type { BundleFigures } from "./bundle.ts";
 import type { PlanDocument } from "./document.ts";
 import { estimate, type Rates } from "./estimate.ts";
+import { clayIn } from "./sections.ts";
 
 export interface GlanceSection {
   readonly areaMm2: number;
@@ -103,7 +104,15 @@ export function reckonedAnew(settled: BundleFigures, document: PlanDocument, rat
   const { report } = settled;
   const { sections, partingLengthMm } = report;
   const fillMm3 = sections.reduce((sum, section) => sum + section.fillMm3, 0);
-  return { ...settled, estimate: estimate(document, report.jacket, { sections, partingLengthMm, fillMm3 }, rates) };
+  return {
+    ...settled,
+    estimate: estimate(
+      document,
+      report.jacket,
+      { sections, partingLengthMm, fillMm3, clayMm3: clayIn(sections) },
+      rates,
+    ),
+  };
 }
 
 /** The figures of a plan as a glance sees them; what a glance does not look at stays as it was settled. */
@@ -119,18 +128,25 @@ export function figuresAtAGlance(
     const held = report.sections.find(
       (other) => other.origin === origin && report.sections.length === layout.sections.length,
     );
-    return { ...section, origin, number: held?.number ?? origin + 1, held };
+    const fillWith = layout.sections[origin].fillWith ?? "silicone";
+    // What is left open holds, filled or not.
+    const filled = fillWith === "open" ? 0 : section.fillMm3;
+    return { ...section, fillMm3: filled, fillWith, origin, number: held?.number ?? origin + 1, held };
   });
   found.sort((a, b) => a.number - b.number);
-  const { partingLengthMm, fillMm3 } = glance;
-  const reckoned = estimate(document, report.jacket, { sections: found, partingLengthMm, fillMm3 }, rates);
-  const sections = found.map(({ areaMm2, lineMm, fillMm3: fill, deepMm3, origin, number, held }, k) => ({
+  const { partingLengthMm } = glance;
+  const fillMm3 = found.reduce((sum, section) => sum + section.fillMm3, 0);
+  const totals = { sections: found, partingLengthMm, fillMm3, clayMm3: clayIn(found) };
+  const reckoned = estimate(document, report.jacket, totals, rates);
+  const sections = found.map(({ areaMm2, lineMm, fillMm3: fill, fillWith, deepMm3, origin, number, held }, k) => ({
     number,
     origin,
     pull: layout.sections[origin].pull,
     areaMm2,
     lockMm3: fill + deepMm3,
     fillMm3: fill,
+    fillWith,
+    fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
     releases: deepMm3 === 0,
     lineMm,
     lock: { volumeMm3: fill + deepMm3, deepestMm: held?.deepestMm ?? 0, at: held?.lock.at ?? null },

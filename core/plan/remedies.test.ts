@@ -34,6 +34,21 @@ function lockedIn(body: TriangleMesh, document: PlanDocument) {
   return { engine, locked };
 }
 
+/** A drum with a deep groove round its waist: up and down lock in it. */
+const spool = lathe(
+  [
+    [0, 140],
+    [120, 140],
+    [120, 60],
+    [60, 40],
+    [60, -40],
+    [120, -60],
+    [120, -140],
+    [0, -140],
+  ],
+  64,
+);
+
 const tilted = (deg: number): Direction => [Math.sin((deg * Math.PI) / 180), 0, Math.cos((deg * Math.PI) / 180)];
 
 describe("remedies", () => {
@@ -53,20 +68,6 @@ describe("remedies", () => {
   });
 
   it("part a plug in a pit that faces another way", () => {
-    // A drum with a deep groove round its waist: up and down lock in it.
-    const spool = lathe(
-      [
-        [0, 140],
-        [120, 140],
-        [120, 60],
-        [60, 40],
-        [60, -40],
-        [120, -60],
-        [120, -140],
-        [0, -140],
-      ],
-      64,
-    );
     const document = parted(
       68,
       0,
@@ -79,14 +80,64 @@ describe("remedies", () => {
     const { engine, locked } = lockedIn(spool, document);
     expect(locked.length).toBeGreaterThan(0);
     const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
-    for (const remedy of found) {
-      const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
-      const own = after.sections.find(({ origin }) => origin === locked[0].number - 1);
-      expect(own?.releases ?? true).toBe(true);
-    }
+    const lockedAfter = found.map(({ parting }) => {
+      const after = engine.sectionsFor({ ...document, parting }, TYPICAL_RATES, STEP_MM, ctx);
+      return after.sections.filter(({ releases }) => !releases).length;
+    });
+    expect(Math.max(...lockedAfter)).toBeLessThan(locked.length);
+    // Its upper half comes off sideways in two.
+    const split = found.findIndex(({ kind }) => kind === "split");
+    expect(found[split].parting.layout?.sections).toHaveLength(3);
+    expect(lockedAfter[split]).toBe(locked.length - 1);
     // No single turn frees a groove all round.
     expect(found.some(({ kind }) => kind === "turn")).toBe(false);
     expect(found.some(({ kind }) => kind === "fill")).toBe(true);
+  });
+
+  it("move a line that was laid off the middle, as far as it was laid off", () => {
+    const up = 90;
+    const document = parted(
+      Math.sqrt(128 ** 2 - up ** 2),
+      up,
+      [
+        [0, 0, -1],
+        [0, 0, 1],
+      ],
+      10,
+    );
+    const { engine, locked } = lockedIn(sphere(120, 40), document);
+    expect(locked).toHaveLength(1);
+    const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
+    const move = found.find(({ kind }) => kind === "move");
+    // The chord from the height it was laid at down to the middle.
+    const chordMm = 2 * 128 * Math.sin(Math.asin(up / 128) / 2);
+    expect(Math.abs((move?.moveMm ?? 0) - chordMm)).toBeLessThan(2 * STEP_MM);
+    expect(move?.all).toBe(true);
+    expect(move?.moreFillG).toBeLessThan(1);
+  });
+
+  it("do without a fill by a plug, where that leaves less fill and locks nothing", () => {
+    const document = parted(
+      68,
+      0,
+      [
+        [0, 0, -1],
+        [0, 0, 1],
+      ],
+      80,
+    );
+    const { engine, locked } = lockedIn(spool, document);
+    expect(locked).toHaveLength(0);
+    const before = engine.sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+    const told: string[] = [];
+    const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, 2, ctx, ({ kind }) => told.push(kind));
+    expect(told).toEqual(found.map(({ kind }) => kind));
+    for (const remedy of found) {
+      const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
+      expect(remedy.kind).toBe("plug");
+      expect(after.fillMm3).toBeLessThan(before.fillMm3);
+      expect(after.sections.every(({ releases }) => releases)).toBe(true);
+    }
   });
 
   it("are none for a section that releases", () => {

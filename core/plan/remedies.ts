@@ -1,6 +1,7 @@
 /**
- * What would free a locked section: turn its pull, fill deeper, part a plug where it holds. Each is tried on the jacket
- * itself, with the same proof as any plan, and only what truly frees the section is offered.
+ * What would free a locked section: turn its pull, fill deeper, part a plug where it holds, move its lines, split it in
+ * two; and for one that is filled, a plug instead of the fill. Each is tried on the jacket itself, with the same proof as
+ * any plan, and only what truly frees the section is offered.
  */
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
@@ -16,14 +17,18 @@ import { vertexNormals } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
 import type { PlannedSection, Sections } from "./sections.ts";
 
+export type RemedyKind = "turn" | "fill" | "plug" | "move" | "split";
+
 /** A change of the plan that frees a section; `parting` is what the document would hold. */
 export interface Remedy {
-  readonly kind: "turn" | "fill" | "plug";
+  readonly kind: RemedyKind;
   readonly parting: PlanDocument["parting"];
   /** How far the pull turns, degrees; 0 for the others. */
   readonly turnDeg: number;
   /** How deep is filled then, mm. */
   readonly fillDepthMm: number;
+  /** How far the lines move at most, mm; 0 for the others. */
+  readonly moveMm: number;
   /** More fill over the whole plan, g. */
   readonly moreFillG: number;
   /** More parting line, mm. */
@@ -35,6 +40,14 @@ export interface Remedy {
 /** Works out the sections of a plan with another parting. */
 export type Trial = (parting: PlanDocument["parting"], ctx: JobContext) => Sections;
 
+/** Layouts to try that a search has to lay. */
+export interface Relaid {
+  /** The same pulls, the lines between them where they cost least. */
+  lines(layout: Layout): Layout;
+  /** One section parted in two with pulls of their own, all others as they lie. */
+  split(layout: Layout, section: number): Layout;
+}
+
 /** Fills are made deeper in steps, mm. */
 const DEEPER_MM = 5;
 const DEEPEST_MM = 300;
@@ -42,49 +55,119 @@ const DEEPEST_MM = 300;
 const PLUG_RINGS = 3;
 /** Turns smaller than this are no remedy, degrees. */
 const LEAST_TURN_DEG = 1;
+/** Lines that move less than this stay, mm. */
+const LEAST_MOVE_MM = 5;
 
 /**
  * @param number of the section
  * @param range from where it could be pulled
+ * @param tell each remedy as it is found
  * @returns what frees it, the least costly in fill and line first
  */
 export function remediesFor(
   document: PlanDocument,
   plan: Sections,
   number: number,
-  range: PullRange,
+  range: () => PullRange,
   jacket: Jacket,
+  relaid: Relaid,
   trial: Trial,
   ctx: JobContext,
+  tell: (remedy: Remedy) => void = () => {},
 ): Remedy[] {
   const section = plan.sections[number - 1];
-  const layout = takenInHand(plan.drawn, plan.sections);
+  const layout = inHand(document, plan);
   const found: Remedy[] = [];
-  const candidates = [
-    turned(document, layout, section, range),
-    deeper(document, layout, section),
-    plugged(document, layout, plan, section, jacket),
+  const freeing: (() => Candidate | null)[] = [
+    () => turned(document, layout, section, range()),
+    () => deeper(document, layout, section),
+    () => plugged(document, layout, plan, section, jacket),
+    () => moved(document, layout, relaid),
+    () => split(document, layout, section, relaid),
   ];
-  candidates.forEach((candidate, k) => {
+  const candidates = section.releases ? [() => plugged(document, layout, plan, section, jacket)] : freeing;
+  candidates.forEach((candidateOf, k) => {
     ctx.checkCancelled();
     ctx.progress("remedies", k / candidates.length);
+    const candidate = candidateOf();
     if (!candidate) return;
     const after = trial(candidate.parting, { ...ctx, progress: () => {} });
-    const own = after.sections.find(({ origin }) => origin === number - 1);
-    if (own && !own.releases) return;
     const locked = (sections: Sections) => sections.sections.filter(({ releases }) => !releases).length;
-    if (locked(after) >= locked(plan)) return;
-    found.push({
+    if (section.releases) {
+      if (locked(after) > locked(plan) || after.fillMm3 >= plan.fillMm3) return;
+    } else {
+      // A section that was split has no one heir.
+      const own = candidate.kind === "split" ? null : after.sections.find(({ origin }) => origin === number - 1);
+      if ((own && !own.releases) || locked(after) >= locked(plan)) return;
+    }
+    const remedy = {
       ...candidate,
       moreFillG: siliconeMassG(after.fillMm3 - plan.fillMm3),
       moreLineMm: after.partingLengthMm - plan.partingLengthMm,
       all: locked(after) === 0 && after.circle.length === 0,
-    });
+    };
+    found.push(remedy);
+    tell(remedy);
   });
   return found.sort((a, b) => Number(b.all) - Number(a.all) || a.moreFillG + a.moreLineMm - b.moreFillG - b.moreLineMm);
 }
 
-type Candidate = Pick<Remedy, "kind" | "parting" | "turnDeg" | "fillDepthMm">;
+/** The plan's lines in hand, each section treated as the document says. */
+function inHand({ parting }: PlanDocument, plan: Sections): Layout {
+  const layout = takenInHand(plan.drawn, plan.sections);
+  const known = parting.layout?.sections;
+  return {
+    ...layout,
+    sections: layout.sections.map((section, s) => ({ ...known?.[plan.sections[s].origin], ...section })),
+  };
+}
+
+type Candidate = Pick<Remedy, "kind" | "parting" | "turnDeg" | "fillDepthMm" | "moveMm">;
+
+function candidate(
+  kind: RemedyKind,
+  parting: PlanDocument["parting"],
+  { turnDeg = 0, moveMm = 0 }: Partial<Candidate> = {},
+): Candidate {
+  return { kind, parting, turnDeg, moveMm, fillDepthMm: parting.fillDepthMm };
+}
+
+/** The same sections with their lines where they cost least. */
+function moved({ parting }: PlanDocument, layout: Layout, relaid: Relaid): Candidate | null {
+  const next = relaid.lines(layout);
+  const moveMm = farthestMm(next, layout);
+  return moveMm < LEAST_MOVE_MM ? null : candidate("move", { ...parting, layout: next }, { moveMm });
+}
+
+function split(
+  { parting }: PlanDocument,
+  layout: Layout,
+  { number }: PlannedSection,
+  relaid: Relaid,
+): Candidate | null {
+  if (layout.sections.length >= MOST_SECTIONS) return null;
+  return candidate("split", { ...parting, layout: relaid.split(layout, number - 1) });
+}
+
+/** How far any point of some lines lies from the points of others, mm. */
+function farthestMm(from: Layout, to: Layout): number {
+  const points = to.lines.flatMap(({ points }) => points);
+  let farthest = 0;
+  for (const line of from.lines) {
+    for (let k = 0; k < line.points.length; k += 3) {
+      let least = Infinity;
+      for (let o = 0; o < points.length; o += 3) {
+        const away =
+          (line.points[k] - points[o]) ** 2 +
+          (line.points[k + 1] - points[o + 1]) ** 2 +
+          (line.points[k + 2] - points[o + 2]) ** 2;
+        if (away < least) least = away;
+      }
+      farthest = Math.max(farthest, least);
+    }
+  }
+  return Math.sqrt(farthest);
+}
 
 function turned(
   { parting }: PlanDocument,
@@ -94,8 +177,7 @@ function turned(
 ): Candidate | null {
   const turnDeg = degreesBetween(pull, best);
   if (turnDeg < LEAST_TURN_DEG) return null;
-  const { fillDepthMm } = parting;
-  return { kind: "turn", parting: { ...parting, layout: withPull(layout, number - 1, best) }, turnDeg, fillDepthMm };
+  return candidate("turn", { ...parting, layout: withPull(layout, number - 1, best) }, { turnDeg });
 }
 
 export function degreesBetween(a: Direction, b: Direction): number {
@@ -105,7 +187,7 @@ export function degreesBetween(a: Direction, b: Direction): number {
 function deeper({ parting }: PlanDocument, layout: Layout, { deepestMm }: PlannedSection): Candidate | null {
   const fillDepthMm = DEEPER_MM * (Math.ceil(deepestMm / DEEPER_MM) + 1);
   if (fillDepthMm <= parting.fillDepthMm || fillDepthMm > DEEPEST_MM) return null;
-  return { kind: "fill", parting: { ...parting, layout, fillDepthMm }, turnDeg: 0, fillDepthMm };
+  return candidate("fill", { ...parting, layout, fillDepthMm });
 }
 
 /** The patch about the lock parted as a section of its own, pulled the way it faces. */
@@ -143,14 +225,18 @@ function plugged(
   const pull = sum.map((x) => x / length) as unknown as Direction;
   const pulls = [...layout.sections.map((held) => held.pull), pull];
   const lines = networkOf(mesh, label, near, surveyNearest);
-  const { fillDepthMm } = parting;
-  return { kind: "plug", parting: { ...parting, layout: layoutOf(lines, pulls) }, turnDeg: 0, fillDepthMm };
+  const laid = layoutOf(lines, pulls);
+  const sections = laid.sections.map(({ pull }, s) => ({ ...layout.sections[s], pull }));
+  return candidate("plug", { ...parting, layout: { ...laid, sections } });
 }
 
-/** Vertices within a reach of the open points of a lock. */
+/** Vertices within a reach of the open points of a lock; of all its points where none is open. */
 function verticesAbout(p: Float32Array, points: Float32Array, reachMm: number): number[] {
   const open: number[] = [];
-  for (let k = 0; k < points.length; k += 4) if (points[k + 3] > 0) open.push(points[k], points[k + 1], points[k + 2]);
+  const some = points.some((depth, k) => k % 4 === 3 && depth > 0);
+  for (let k = 0; k < points.length; k += 4) {
+    if (points[k + 3] > 0 || !some) open.push(points[k], points[k + 1], points[k + 2]);
+  }
   const out: number[] = [];
   for (let v = 0; v < p.length / 3; v++) {
     for (let k = 0; k < open.length; k += 3) {

@@ -49,6 +49,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       areaMm2: section.areaMm2,
       lockMm3: section.lockMm3,
       fillMm3: section.fillMm3,
+      fillWith: section.fillWith,
+      fillThickMm: section.fillThickMm,
       releases: section.releases,
       lock: { volumeMm3: section.lockMm3, deepestMm: section.deepestMm, at: section.lockAt },
       deepestMm: section.deepestMm,

@@ -6,24 +6,18 @@ import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
-import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
-import { drawnPotentials } from "../parting/drawn.ts";
-import { fairLine } from "../parting/fair.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
-import { type Layout, networkOn } from "../parting/hand/layout.ts";
-import { potentialsOf } from "../parting/hand/potentials.ts";
-import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
-import { surfaceOn, vertexAt } from "../parting/hand/surface.ts";
-import { sidesOf } from "../parting/network.ts";
+import type { FillWith, Layout } from "../parting/hand/layout.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
-import { labelsOf, withoutIslands } from "../parting/sections.ts";
+import { labelsOf } from "../parting/sections.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
 import type { Cells } from "../release/cells.ts";
+import { thickestFillMm } from "../release/fillThickness.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -31,6 +25,7 @@ import { vertexNormals } from "../survey/survey.ts";
 import { type Dabs, withinZone } from "../survey/zones.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import { type FreedSections, freeSections } from "./freeing.ts";
+import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn } from "./laidOut.ts";
 
 /** What a survey found; the pulls are surveyed when they are first asked for. */
 export class SurveyStage {
@@ -59,6 +54,9 @@ export interface PlannedSection {
   readonly areaMm2: number;
   readonly lockMm3: number;
   readonly fillMm3: number;
+  readonly fillWith: FillWith;
+  /** The thickest of its fill; settled plans only. */
+  readonly fillThickMm: number;
   readonly openMm3: number;
   readonly deepestMm: number;
   readonly lockAt: readonly [number, number, number] | null;
@@ -85,6 +83,8 @@ export interface Sections {
   /** Stretches of line, by numbers of sections, that one of their two sections' pulls does not see; settled plans only. */
   readonly hidden: readonly HiddenStretch[];
   readonly filled: TriangleMesh;
+  /** The places nearest the jacket before any fill. */
+  readonly bare: NearestField;
   /** Cells of the filled jacket, and the cell of each section. */
   readonly cells: Cells;
   readonly cellOf: readonly number[];
@@ -95,11 +95,9 @@ export interface Sections {
   readonly surveyEdgeMm: number;
   readonly surveyLabel: Uint8Array;
   readonly fillMm3: number;
+  /** Of it, filled with clay. */
+  readonly clayMm3: number;
   readonly warnings: readonly string[];
-}
-
-function boardOf({ request }: Jacket): number | null {
-  return request.onBoard ? 0 : null;
 }
 
 /** The coarse mesh the survey works on. */
@@ -149,8 +147,10 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   const { fillRounds: rounds } = survey.request.effort;
   const { layout, fillDepthMm, shellMm } = request;
   const nearest = survey.nearest(jacket, ctx);
-  const freed = ({ pulls, potentials }: LaidOut) =>
-    freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, shellMm, rounds }, ctx);
+  const freed = ({ pulls, potentials, fillWith }: LaidOut) => {
+    const open = fillWith.map((wanted) => wanted === "open");
+    return freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds }, ctx);
+  };
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);
     return assemble(freed(laid), laid, shellMm, jacket, nearest, survey.request);
@@ -165,39 +165,6 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   }
   if (!best) throw new Error("There was no plan to choose from.");
   return assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request);
-}
-
-/** Sections laid out on the jacket as it is before any fill. */
-interface LaidOut {
-  readonly pulls: readonly Direction[];
-  /** Section of each vertex of the survey's mesh. */
-  readonly label: Uint8Array;
-  /** Of each section on the vertices of the jacket. */
-  readonly potentials: readonly Float32Array[];
-  readonly warnings: readonly string[];
-}
-
-function drawnOut({ pulls, label }: Suggestion, jacket: Jacket, { coarse, nearest }: SuggestRequest): LaidOut {
-  const surface = { mesh: coarse, nearest };
-  const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
-  const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
-  return { pulls, label, potentials, warnings: [] };
-}
-
-function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {
-  const { mesh, request } = jacket;
-  const surface = surfaceOn(survey.coarse, survey.nearest, survey.boardMm);
-  const label = labelsOfLayout(surface, layout);
-  const network = networkOn(layout, nearest);
-  return {
-    pulls: layout.sections.map(({ pull }) => pull),
-    label,
-    potentials: withoutIslands(
-      potentialsOf(mesh, network, layout.sections.length, request.stepMm),
-      vertexNeighbours(mesh),
-    ),
-    warnings: troublesOf(surface, layout, label),
-  };
 }
 
 function holdingMm3(freed: FreedSections): number {
@@ -312,6 +279,8 @@ function assemble(
       areaMm2: areaAndVolume(cut.skins[k]).areaMm2,
       lockMm3: locks[s].lockMm3,
       fillMm3: fillsMm3[s],
+      fillWith: laid.fillWith[s],
+      fillThickMm: ordered && fillsMm3[s] > 0 ? thickestFillMm(cut.skins[k], bareNearest, stepMm) : 0,
       openMm3: lock.openMm3,
       deepestMm: lock.deepestMm,
       lockAt: lock.at,
@@ -334,6 +303,7 @@ function assemble(
       ...rest,
     })),
     filled: mesh,
+    bare: bareNearest,
     surveyMesh: coarse,
     surveyNearest,
     surveyEdgeMm: spacingMm,
@@ -342,24 +312,14 @@ function assemble(
     cellOf: order,
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
+    clayMm3: clayIn(sections),
     warnings,
   };
 }
 
-/** The lines of a cut, fair, each with the section on its left first. */
-function linesOn(
-  mesh: TriangleMesh,
-  nearest: NearestField,
-  cut: CutResult,
-  potentials: readonly Float32Array[],
-  stepMm: number,
-): PartingLine[] {
-  const { normals } = vertexNormals(mesh);
-  const label = labelsOf(potentials);
-  return cut.lines.map((found) => {
-    const line = fairLine(found, stepMm, nearest);
-    return { ...line, sections: sidesOf(line, mesh, normals, label, nearest) };
-  });
+/** How much of the fills is clay, mm3. */
+export function clayIn(sections: readonly Pick<PlannedSection, "fillMm3" | "fillWith">[]): number {
+  return sections.reduce((sum, { fillMm3, fillWith }) => sum + (fillWith === "clay" ? fillMm3 : 0), 0);
 }
 
 function circleWarning(circle: readonly number[], blocks: readonly Block[]): string {
@@ -370,6 +330,8 @@ function circleWarning(circle: readonly number[], blocks: readonly Block[]): str
 
 function lockWarning(section: PlannedSection): string {
   const at = section.lockAt?.map((value) => Math.round(value)).join(", ") ?? "?";
+  if (section.fillWith === "open")
+    return `Section ${section.number} does not release: its locks are left open, ${Math.round(section.deepestMm)} mm deep near (${at}).`;
   return `Section ${section.number} does not release: a lock ${Math.round(section.deepestMm)} mm deep near (${at}). Turn its pull, add a section or allow a deeper fill.`;
 }
 

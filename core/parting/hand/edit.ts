@@ -1,7 +1,7 @@
 /** Edits of a layout as plain data, so that a page can send them to where the surface is. */
 import type { Direction } from "../../survey/directions.ts";
 import { insertHandle, layStretch, moveHandle, type Place, placeAt, removeHandle } from "./handles.ts";
-import type { Layout } from "./layout.ts";
+import type { Layout, Treatment } from "./layout.ts";
 import { drawLine, type HandResult, mergeSections, mirrorLine } from "./sections.ts";
 import type { Surface } from "./surface.ts";
 import type { Way } from "./ways.ts";
@@ -51,6 +51,11 @@ function nudged(
   const held = layout.lines[line];
   const [x, y, z] = placeAt(held, held.handles[handle]);
   return moveHandle(surface, layout, line, handle, [x + by[0], y + by[1], z + by[2]]);
+}
+
+/** A section treated another way; its lines and pull stay. */
+export function treated(layout: Layout, section: number, treatment: Treatment): Layout {
+  return { ...layout, sections: layout.sections.map((held, s) => (s === section ? { ...held, ...treatment } : held)) };
 }
 
 export function withPull(layout: Layout, section: number, pull: Direction): Layout {

@@ -18,7 +18,20 @@ export interface LaidLine {
   readonly right: number;
 }
 
-export interface LaidSection {
+/** What of a section stays while the rest is suggested anew: only its pull, or its lines with it. */
+export type Hold = "pull" | "section";
+
+/** What a lock that can be filled is filled with; or it is left open, and holds. */
+export type FillWith = "silicone" | "clay" | "open";
+
+/** What is decided for one section beside its pull and its lines. */
+export interface Treatment {
+  readonly hold?: Hold;
+  /** Silicone where it is left out. */
+  readonly fillWith?: FillWith;
+}
+
+export interface LaidSection extends Treatment {
   readonly pull: Direction;
 }
 

@@ -1,0 +1,73 @@
+/** Sections laid out on the jacket as it is before any fill: from a suggestion, or from lines laid by hand. */
+import type { NearestField } from "../field/nearest.ts";
+import type { Jacket } from "../jacket/jacket.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
+import type { CutResult, PartingLine } from "../parting/cut.ts";
+import { drawnPotentials } from "../parting/drawn.ts";
+import { fairLine } from "../parting/fair.ts";
+import { type FillWith, type Layout, networkOn } from "../parting/hand/layout.ts";
+import { potentialsOf } from "../parting/hand/potentials.ts";
+import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
+import { surfaceOn, vertexAt } from "../parting/hand/surface.ts";
+import { sidesOf } from "../parting/network.ts";
+import type { SuggestRequest } from "../parting/request.ts";
+import { labelsOf, withoutIslands } from "../parting/sections.ts";
+import type { Suggestion } from "../parting/trial.ts";
+import type { Direction } from "../survey/directions.ts";
+import { vertexNormals } from "../survey/survey.ts";
+
+export interface LaidOut {
+  readonly pulls: readonly Direction[];
+  /** Section of each vertex of the survey's mesh. */
+  readonly label: Uint8Array;
+  /** Of each section on the vertices of the jacket. */
+  readonly potentials: readonly Float32Array[];
+  readonly fillWith: readonly FillWith[];
+  readonly warnings: readonly string[];
+}
+
+/** Height of the board, or null where the piece floats. */
+export function boardOf({ request }: Jacket): number | null {
+  return request.onBoard ? 0 : null;
+}
+
+export function drawnOut({ pulls, label }: Suggestion, jacket: Jacket, { coarse, nearest }: SuggestRequest): LaidOut {
+  const surface = { mesh: coarse, nearest };
+  const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
+  const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
+  return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), warnings: [] };
+}
+
+export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {
+  const { mesh, request } = jacket;
+  const surface = surfaceOn(survey.coarse, survey.nearest, survey.boardMm);
+  const label = labelsOfLayout(surface, layout);
+  const network = networkOn(layout, nearest);
+  return {
+    pulls: layout.sections.map(({ pull }) => pull),
+    label,
+    potentials: withoutIslands(
+      potentialsOf(mesh, network, layout.sections.length, request.stepMm),
+      vertexNeighbours(mesh),
+    ),
+    fillWith: layout.sections.map(({ fillWith }) => fillWith ?? "silicone"),
+    warnings: troublesOf(surface, layout, label),
+  };
+}
+
+/** The lines of a cut, fair, each with the section on its left first. */
+export function linesOn(
+  mesh: TriangleMesh,
+  nearest: NearestField,
+  cut: CutResult,
+  potentials: readonly Float32Array[],
+  stepMm: number,
+): PartingLine[] {
+  const { normals } = vertexNormals(mesh);
+  const label = labelsOf(potentials);
+  return cut.lines.map((found) => {
+    const line = fairLine(found, stepMm, nearest);
+    return { ...line, sections: sidesOf(line, mesh, normals, label, nearest) };
+  });
+}

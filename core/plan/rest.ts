@@ -1,0 +1,137 @@
+/** The rest suggested anew round what is held: sections as they lie, or only their pulls. */
+import type { NearestField } from "../field/nearest.ts";
+import type { Jacket } from "../jacket/jacket.ts";
+import type { JobContext } from "../job/context.ts";
+import { cutSections } from "../parting/cut.ts";
+import { sectionsForPulls } from "../parting/givenPulls.ts";
+import { type Layout, type Treatment, takenInHand } from "../parting/hand/layout.ts";
+import type { HeldSection } from "../parting/held.ts";
+import { vertexGraph } from "../parting/labelling.ts";
+import type { PartingPrices } from "../parting/price.ts";
+import { type Neighbours, neighbours } from "../parting/regions.ts";
+import type { SuggestRequest, SurveyTable } from "../parting/request.ts";
+import { PlanSearch } from "../parting/suggest.ts";
+import type { Direction } from "../survey/directions.ts";
+import { drawnOut, laidByHand, linesOn } from "./laidOut.ts";
+
+/** A held section's lines outweigh those that are suggested: the cut runs where they were laid. */
+const HELD_WEIGHT = 1000;
+
+export interface RestRequest {
+  readonly layout: Layout;
+  /** How many sections in all; at least what is held and one more. */
+  readonly sections: number;
+  readonly prices: PartingPrices;
+}
+
+export interface RestSurvey {
+  readonly request: SuggestRequest;
+  readonly table: SurveyTable;
+  /** The places nearest the jacket's outside. */
+  readonly nearest: NearestField;
+}
+
+/** @returns the layout with what was held as it was, and the rest of the jacket parted anew for least money */
+export function suggestRest(
+  jacket: Jacket,
+  known: RestSurvey,
+  { layout, sections, prices }: RestRequest,
+  ctx: JobContext,
+): Layout {
+  const { request: survey, table, nearest } = known;
+  const laid = laidByHand(layout, jacket, nearest, survey);
+  const stays = [...layout.sections.keys()].filter((s) => layout.sections[s].hold !== undefined);
+  const held = heldIn(layout, laid.label, neighbours(vertexGraph(survey.coarse)));
+  const pulls = layout.sections.map(({ pull }, s) => (stays.includes(s) ? stays.indexOf(s) : pull));
+  const search = new PlanSearch(survey, table, prices, ctx, { held, pulls, label: laid.label });
+  const suggestion = search.tightened(search.exactly(Math.max(search.fewest, sections), ctx));
+  const drawn = drawnOut(suggestion, jacket, survey);
+  const potentials = drawn.potentials.map((potential, r) => {
+    const h = suggestion.held[r];
+    return h !== null && held[h].whole ? laid.potentials[stays[h]].map((mm) => HELD_WEIGHT * mm) : potential;
+  });
+  const treatments = suggestion.held.map((h) => (h === null ? {} : layout.sections[stays[h]]));
+  return laidAlong(jacket, nearest, suggestion.pulls, potentials, treatments);
+}
+
+/** @returns the layout with one section parted in two for least money, and all others as they lie */
+export function splitOff(
+  jacket: Jacket,
+  known: RestSurvey,
+  { layout, prices }: Omit<RestRequest, "sections">,
+  section: number,
+  ctx: JobContext,
+): Layout {
+  const held = layout.sections.map(({ hold: _hold, ...own }, s) =>
+    s === section ? own : { ...own, hold: "section" as const },
+  );
+  const split = suggestRest(
+    jacket,
+    known,
+    { layout: { ...layout, sections: held }, sections: held.length + 1, prices },
+    ctx,
+  );
+  const holdOf = (pull: Direction) => layout.sections.find((before) => before.pull === pull)?.hold;
+  return { ...split, sections: split.sections.map((own) => ({ ...own, hold: holdOf(own.pull) })) };
+}
+
+/** @returns the layout with its sections' pulls as they are, and the lines between them where they cost least */
+export function suggestLines(
+  jacket: Jacket,
+  { request: survey, nearest }: Omit<RestSurvey, "table">,
+  { layout, prices }: Omit<RestRequest, "sections">,
+  ctx: JobContext,
+): Layout {
+  const pulls = layout.sections.map(({ pull }) => pull);
+  const { potentials } = drawnOut(sectionsForPulls(survey, pulls, prices, ctx), jacket, survey);
+  return laidAlong(jacket, nearest, pulls, potentials, layout.sections);
+}
+
+/** A layout of the lines where potentials tie. */
+function laidAlong(
+  jacket: Jacket,
+  nearest: NearestField,
+  pulls: readonly Direction[],
+  potentials: readonly Float32Array[],
+  treatments: readonly Treatment[],
+): Layout {
+  const { mesh, request } = jacket;
+  const lines = linesOn(mesh, nearest, cutSections(mesh, potentials), potentials, request.stepMm);
+  const fresh = takenInHand(
+    lines,
+    pulls.map((pull) => ({ pull })),
+  );
+  return { ...fresh, sections: fresh.sections.map(({ pull }, s) => ({ ...treatments[s], pull })) };
+}
+
+/** The held sections of a layout, in its order. */
+export function heldIn(layout: Layout, label: ArrayLike<number>, near: Neighbours): HeldSection[] {
+  return layout.sections.flatMap(({ pull, hold }, s): HeldSection[] => {
+    if (hold === undefined) return [];
+    const own: number[] = [];
+    for (let v = 0; v < label.length; v++) if (label[v] === s) own.push(v);
+    return [{ pull, whole: hold === "section", members: hold === "section" ? own : innermost(own, label, near) }];
+  });
+}
+
+/** The vertices of a section that are farthest from its border: half as deep as any, breadth first. */
+function innermost(own: readonly number[], label: ArrayLike<number>, near: Neighbours): number[] {
+  const depth = new Map<number, number>();
+  const others = (v: number) => near.list.subarray(near.start[v], near.start[v + 1]);
+  let ring = own.filter((v) => others(v).some((other) => label[other] !== label[v]));
+  let deepest = 0;
+  for (const v of ring) depth.set(v, 0);
+  for (let level = 1; ring.length > 0; level++) {
+    const next: number[] = [];
+    for (const v of ring) {
+      for (const other of others(v)) {
+        if (label[other] !== label[v] || depth.has(other)) continue;
+        depth.set(other, level);
+        next.push(other);
+        deepest = level;
+      }
+    }
+    ring = next;
+  }
+  return own.filter((v) => 2 * (depth.get(v) ?? 0) > deepest);
+}
