@@ -12,6 +12,7 @@ import { choosePulls, type PullSet } from "./choosePulls.ts";
 import { type Given, Holding } from "./held.ts";
 import { labellingEnergy, vertexGraph } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
+import { hollowsOf } from "./plugs.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
 import { turnedBy } from "./pullRange.ts";
@@ -191,7 +192,7 @@ export class PlanSearch {
     const candidates = [...finalists, this.turned(least(finalists), sections, ctx)];
     if (sections > this.fewest) {
       const fewer = this.bestTrial(sections - 1, ctx);
-      candidates.unshift(fewer, this.handier(fewer));
+      candidates.unshift(fewer, this.handier(fewer), ...this.plugged(fewer, sections, ctx));
     }
     for (const trial of candidates) this.noted(trial);
     const best = candidates.reduce((held, trial) => (this.paid(trial) < this.paid(held) ? trial : held));
@@ -286,6 +287,35 @@ export class PlanSearch {
     return { set: pulls.map((_, r) => r), pulls, labels: this.patches.of.map((patch) => regions.of[patch]) };
   }
 
+  /** The plan with a plug in each of its dearest hollows, one at a time. */
+  private plugged(trial: Trial, sections: number, ctx: JobContext): Trial[] {
+    const { of, label: labels } = trial.regions;
+    const pulls = labels.map((l) => trial.pulls[l]);
+    const priceAt = Float32Array.from(of, (r, v) => pulls[r].price[v]);
+    const starts = hollowsOf(of, priceAt, this.vertices.near, HOLLOWS).map((members): TrialStart => {
+      const start = of.slice();
+      for (const v of members) start[v] = pulls.length;
+      const plug = this.pricedOnVertices(this.cheapestFor(members));
+      return { set: [...pulls, plug].map((_, s) => s), pulls: [...pulls, plug], labels: start };
+    });
+    return starts.length === 0 ? [] : trialsFrom(this.vertices, starts, sections, 0, ctx);
+  }
+
+  /** The surveyed pull that costs some vertices least. */
+  private cheapestFor(members: readonly number[]): number {
+    const { directions, cost } = this.survey;
+    const vertices = this.vertices.graph.vertices;
+    let best = 0;
+    let least = Infinity;
+    directions.forEach((pull, d) => {
+      const sum = this.pricing.sumOf(pull, surveyRow(cost, d, vertices), members);
+      if (sum >= least) return;
+      least = sum;
+      best = d;
+    });
+    return best;
+  }
+
   /** Turns each region's pull a little to where the region pays least for it, and labels once more. */
   private turned(trial: Trial, sections: number, ctx: JobContext): Trial {
     const pulls = trial.regions.label.map((l) => trial.pulls[l]);
@@ -327,6 +357,8 @@ function least(trials: readonly Trial[]): Trial {
   return trials.reduce((best, trial) => (trial.energy < best.energy ? trial : best));
 }
 
+/** Hollows of a plan that a plug is tried in. */
+const HOLLOWS = 2;
 /** A pull is turned for no less than this share of a plan's cost. */
 const LEAST_GAIN = 0.003;
 /** Turns tried on each pull, degrees, coarse to fine. */

@@ -146,6 +146,7 @@ export function figuresAtAGlance(
     lockMm3: fill + deepMm3,
     fillMm3: fill,
     fillWith,
+    plugUnder: held?.plugUnder ?? null,
     fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
     releases: deepMm3 === 0,
     lineMm,

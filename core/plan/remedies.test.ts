@@ -3,7 +3,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { LaidLine } from "../parting/hand/layout.ts";
 import type { Direction } from "../survey/directions.ts";
-import { lathe, sphere } from "../testing/shapes.ts";
+import { lathe, pittedBall, sphere } from "../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { PlanEngine } from "./engine.ts";
 import { TYPICAL_RATES } from "./estimate.ts";
@@ -48,6 +48,9 @@ const spool = lathe(
   ],
   64,
 );
+
+/** A ball with a deep pit that faces sideways, above the middle. */
+const pitted = pittedBall(120, 48, [[Math.cos(0.6), 0, Math.sin(0.6)]]);
 
 const tilted = (deg: number): Direction => [Math.sin((deg * Math.PI) / 180), 0, Math.cos((deg * Math.PI) / 180)];
 
@@ -118,20 +121,21 @@ describe("remedies", () => {
 
   it("do without a fill by a plug, where that leaves less fill and locks nothing", () => {
     const document = parted(
-      68,
+      128,
       0,
       [
         [0, 0, -1],
         [0, 0, 1],
       ],
-      80,
+      90,
     );
-    const { engine, locked } = lockedIn(spool, document);
+    const { engine, locked } = lockedIn(pitted, document);
     expect(locked).toHaveLength(0);
     const before = engine.sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
     const told: string[] = [];
     const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, 2, ctx, ({ kind }) => told.push(kind));
     expect(told).toEqual(found.map(({ kind }) => kind));
+    expect(found).toHaveLength(1);
     for (const remedy of found) {
       const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
       expect(remedy.kind).toBe("plug");

@@ -50,6 +50,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       lockMm3: section.lockMm3,
       fillMm3: section.fillMm3,
       fillWith: section.fillWith,
+      plugUnder: section.plugUnder,
       fillThickMm: section.fillThickMm,
       releases: section.releases,
       lock: { volumeMm3: section.lockMm3, deepestMm: section.deepestMm, at: section.lockAt },

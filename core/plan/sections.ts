@@ -10,8 +10,11 @@ import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import type { FillWith, Layout } from "../parting/hand/layout.ts";
+import { vertexGraph } from "../parting/labelling.ts";
 import { deepMm3Of } from "../parting/offer.ts";
+import { plugHosts } from "../parting/plugs.ts";
 import type { PartingPrices } from "../parting/price.ts";
+import { neighbours } from "../parting/regions.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
 import { PlanSearch } from "../parting/suggest.ts";
@@ -55,6 +58,8 @@ export interface PlannedSection {
   readonly lockMm3: number;
   readonly fillMm3: number;
   readonly fillWith: FillWith;
+  /** Number of the section that it is a plug under; null for any other. */
+  readonly plugUnder: number | null;
   /** The thickest of its fill; settled plans only. */
   readonly fillThickMm: number;
   readonly openMm3: number;
@@ -231,6 +236,14 @@ function assemble(
       sections.map((s) => potentials[s]),
     );
   let cut = cutInOrder(lowest);
+  const hosts = plugHosts(
+    coarse,
+    surveyLabel,
+    neighbours(vertexGraph(coarse)),
+    pulls.length,
+    boardOf(jacket),
+    spacingMm,
+  );
   let blocks = !ordered
     ? []
     : findBlocks({
@@ -243,7 +256,8 @@ function assemble(
         stepMm,
         boardMm: boardOf(jacket),
       });
-  const { build, circle } = orderOf(lowest.length, blocks);
+  const withPlugs = orderOf(lowest.length, [...blocks, ...plugsLast(hosts, lowest, blocks)]);
+  const { build, circle } = withPlugs.circle.length > 0 ? orderOf(lowest.length, blocks) : withPlugs;
   const order = build.map((k) => lowest[k]);
   if (build.some((k, n) => k !== n)) {
     cut = cutInOrder(order);
@@ -269,6 +283,7 @@ function assemble(
   const hidden = ordered ? hiddenStretches(lines, seen) : [];
   if (order.length < pulls.length && told.length === 0)
     warnings.push("A pull won no part of the jacket and was left out.");
+  const numberOf = (s: number | null) => (s === null ? null : order.indexOf(s) + 1);
   const sections = order.map((s, k): PlannedSection => {
     // What still holds it is told before what was filled.
     const lock = last[s].holdingMm3 > 0 ? last[s] : locks[s];
@@ -280,6 +295,7 @@ function assemble(
       lockMm3: locks[s].lockMm3,
       fillMm3: fillsMm3[s],
       fillWith: laid.fillWith[s],
+      plugUnder: numberOf(hosts[s]),
       fillThickMm: ordered && fillsMm3[s] > 0 ? thickestFillMm(cut.skins[k], bareNearest, stepMm) : 0,
       openMm3: lock.openMm3,
       deepestMm: lock.deepestMm,
@@ -315,6 +331,18 @@ function assemble(
     clayMm3: clayIn(sections),
     warnings,
   };
+}
+
+/** Plugs come out after the section over them, unless that one cannot leave before them. */
+function plugsLast(
+  hosts: readonly (number | null)[],
+  order: readonly number[],
+  blocks: readonly Block[],
+): Pick<Block, "section" | "by">[] {
+  return order.flatMap((s, section) => {
+    const by = order.indexOf(hosts[s] ?? -1);
+    return by < 0 || blocks.some((block) => block.section === by && block.by === section) ? [] : [{ section, by }];
+  });
 }
 
 /** How much of the fills is clay, mm3. */

@@ -202,3 +202,18 @@ export function together(a: TriangleMesh, b: TriangleMesh): TriangleMesh {
   );
   return { positions, triangles };
 }
+
+/** A ball with deep round pits, about 0.3 rad wide, that face the given unit directions. */
+export function pittedBall(radius: number, rings: number, towards: readonly (readonly number[])[]): TriangleMesh {
+  const ball = sphere(radius, rings);
+  const positions = ball.positions.map((x, k) => {
+    const [a, b, c] = ball.positions.subarray(k - (k % 3), k - (k % 3) + 3);
+    let share = 1;
+    for (const d of towards) {
+      const away = Math.acos(Math.max(-1, Math.min(1, (a * d[0] + b * d[1] + c * d[2]) / Math.hypot(a, b, c))));
+      share = Math.min(share, 1 - 0.6 * Math.exp(-((away / 0.3) ** 4)));
+    }
+    return x * share;
+  });
+  return { ...ball, positions };
+}
