@@ -179,6 +179,11 @@ export class NearestField {
     return walkToClosest(out, this.mesh, this.across, from, x, y, z);
   }
 
+  /** The same from a triangle near it: for a point that moves a little at a time. */
+  nearestFrom(out: Float64Array, from: number, x: number, y: number, z: number): number {
+    return walkToClosest(out, this.mesh, this.across, from, x, y, z);
+  }
+
   /** Distance from a point to the mesh, mm. */
   distance(x: number, y: number, z: number): number {
     this.nearest(this.point, x, y, z);

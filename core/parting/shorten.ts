@@ -116,13 +116,21 @@ function tightened(request: ShortenRequest, start: readonly SidedLine[], spacing
 
 /** An end where lines meet, or where one reaches the board. */
 interface Knot {
-  readonly ends: { readonly points: Float64Array; readonly at: number; readonly beside: number }[];
+  readonly ends: {
+    readonly points: Float64Array;
+    readonly at: number;
+    readonly beside: number;
+    readonly under: Int32Array;
+    readonly k: number;
+  }[];
 }
 
 /** A network on the move; its points are changed in place. */
 class Contour {
   private readonly knots: Knot[];
   private readonly normals: Float32Array;
+  /** The triangle under every point of each line. */
+  private readonly under: Int32Array[];
   private readonly place = new Float64Array(3);
 
   constructor(
@@ -131,8 +139,13 @@ class Contour {
     private readonly spacingMm: number,
   ) {
     this.normals = vertexNormals(request.mesh).normals;
+    this.under = network.map(({ points }) =>
+      Int32Array.from({ length: points.length / 3 }, (_, k) =>
+        request.nearest.nearest(this.place, points[3 * k], points[3 * k + 1], points[3 * k + 2]),
+      ),
+    );
     const knots = new Map<string, Knot>();
-    for (const { points, closed } of network) {
+    for (const [n, { points, closed }] of network.entries()) {
       if (closed) continue;
       const last = points.length - 3;
       for (const [at, beside] of [
@@ -141,7 +154,7 @@ class Contour {
       ]) {
         const key = [0, 1, 2].map((a) => Math.round(points[at + a] * 8)).join();
         const knot = knots.get(key) ?? { ends: [] };
-        knot.ends.push({ points, at, beside });
+        knot.ends.push({ points, at, beside, under: this.under[n], k: at / 3 });
         knots.set(key, knot);
       }
     }
@@ -151,32 +164,41 @@ class Contour {
   /** @returns the farthest any point moved, mm */
   move(): number {
     let farthest = 0;
-    for (const line of this.network) farthest = Math.max(farthest, this.moveLine(line));
+    this.network.forEach((line, n) => {
+      farthest = Math.max(farthest, this.moveLine(line, this.under[n]));
+    });
     for (const knot of this.knots) this.moveKnot(knot);
     return farthest;
   }
 
-  private moveLine({ points, closed, left, right }: SidedLine): number {
+  private moveLine(line: SidedLine, under: Int32Array): number {
+    const { points, closed } = line;
     const count = points.length / 3;
+    const longest = LONGEST_MOVE * this.spacingMm;
     const old = points.slice();
     let farthest = 0;
     for (let k = closed ? 0 : 1; k < (closed ? count : count - 1); k++) {
-      const [a, b, at] = [3 * ((k + count - 1) % count), 3 * ((k + 1) % count), 3 * k];
-      const push = this.pushAt(old, a, b, at, left, right);
+      const a = 3 * (k === 0 ? count - 1 : k - 1);
+      const b = 3 * (k + 1 === count ? 0 : k + 1);
+      const at = 3 * k;
+      this.pushAt(old, a, b, under[k], line);
       let moved = 0;
       for (let x = 0; x < 3; x++) {
-        points[at + x] = old[at + x] + 0.5 * (old[a + x] + old[b + x]) - old[at + x] + push[x];
-        moved += (points[at + x] - old[at + x]) ** 2;
+        const by = 0.5 * (old[a + x] + old[b + x]) - old[at + x] + push[x];
+        push[x] = by;
+        moved += by * by;
       }
-      const longest = LONGEST_MOVE * this.spacingMm;
       const share = moved > longest * longest ? longest / Math.sqrt(moved) : 1;
-      for (let x = 0; x < 3; x++) points[at + x] = old[at + x] + share * (points[at + x] - old[at + x]);
-      this.setBack(points, at);
+      for (let x = 0; x < 3; x++) points[at + x] = old[at + x] + share * push[x];
+      const triangle = this.setBack(points, at, under[k]);
       if (this.entersZone(old, points, at)) for (let x = 0; x < 3; x++) points[at + x] = old[at + x];
-      const [dx, dy, dz] = [0, 1, 2].map((x) => points[at + x] - old[at + x]);
-      farthest = Math.max(farthest, Math.sqrt(dx * dx + dy * dy + dz * dz));
+      else under[k] = triangle;
+      const dx = points[at] - old[at];
+      const dy = points[at + 1] - old[at + 1];
+      const dz = points[at + 2] - old[at + 2];
+      farthest = Math.max(farthest, dx * dx + dy * dy + dz * dz);
     }
-    return farthest;
+    return Math.sqrt(farthest);
   }
 
   /** Would a point come to where a line counts more than where it is? */
@@ -186,28 +208,36 @@ class Contour {
     return to > from;
   }
 
-  /** What the sections beside a point push it by, mm: away from the one that would pay more for its strip. */
-  private pushAt(old: Float64Array, a: number, b: number, at: number, left: number, right: number): Float64Array {
-    const { mesh, nearest, prices, areasMm2, linePerMm } = this.request;
-    const triangle = nearest.nearest(this.place, old[at], old[at + 1], old[at + 2]);
-    const n = [0, 0, 0];
+  /** Leaves in `push` what the sections beside a point push it by, mm: away from the one that would pay more for its strip. */
+  private pushAt(old: Float64Array, a: number, b: number, triangle: number, { left, right }: SidedLine): void {
+    const { mesh, prices, areasMm2, linePerMm } = this.request;
+    const { normals } = this;
+    const [own, other] = [prices[left], prices[right]];
+    let nx = 0;
+    let ny = 0;
+    let nz = 0;
     let gain = 0;
     for (let c = 0; c < 3; c++) {
       const v = mesh.triangles[3 * triangle + c];
-      gain += (prices[left][v] - prices[right][v]) / (3 * Math.max(areasMm2[v], 1e-6));
-      for (let x = 0; x < 3; x++) n[x] += this.normals[3 * v + x];
+      gain += (own[v] - other[v]) / (3 * Math.max(areasMm2[v], 1e-6));
+      nx += normals[3 * v];
+      ny += normals[3 * v + 1];
+      nz += normals[3 * v + 2];
     }
-    const [tx, ty, tz] = [0, 1, 2].map((x) => old[b + x] - old[a + x]);
+    const tx = old[b] - old[a];
+    const ty = old[b + 1] - old[a + 1];
+    const tz = old[b + 2] - old[a + 2];
     // Left of the line, seen from outside.
-    push[0] = n[1] * tz - n[2] * ty;
-    push[1] = n[2] * tx - n[0] * tz;
-    push[2] = n[0] * ty - n[1] * tx;
-    const length = Math.sqrt(push[0] ** 2 + push[1] ** 2 + push[2] ** 2) || 1;
-    const step = (0.5 * this.spacingMm ** 2 * gain) / linePerMm;
+    const px = ny * tz - nz * ty;
+    const py = nz * tx - nx * tz;
+    const pz = nx * ty - ny * tx;
+    const length = Math.sqrt(px * px + py * py + pz * pz) || 1;
+    const step = (0.5 * this.spacingMm * this.spacingMm * gain) / linePerMm;
     const most = LONGEST_MOVE * this.spacingMm;
     const by = Math.max(-most, Math.min(most, step)) / length;
-    for (let x = 0; x < 3; x++) push[x] *= by;
-    return push;
+    push[0] = by * px;
+    push[1] = by * py;
+    push[2] = by * pz;
   }
 
   /** A junction goes to the middle of its lines; an end on the board slides to the foot of its line. */
@@ -220,14 +250,18 @@ class Contour {
     const to = new Float64Array(3);
     for (let x = 0; x < 3; x++) to[x] = p[at + x] + share * (middle[x] - p[at + x]);
     if (onBoard) to[2] = this.request.boardMm as number;
-    this.setBack(to, 0);
+    const [{ under, k }] = ends;
+    const triangle = this.setBack(to, 0, under[k]);
+    for (const end of ends) end.under[end.k] = triangle;
     if (onBoard) to[2] = this.request.boardMm as number;
     for (const end of ends) end.points.set(to, end.at);
   }
 
-  private setBack(points: Float64Array, at: number): void {
-    this.request.nearest.nearest(this.place, points[at], points[at + 1], points[at + 2]);
+  /** @returns the triangle it lies on then */
+  private setBack(points: Float64Array, at: number, from: number): number {
+    const triangle = this.request.nearest.nearestFrom(this.place, from, points[at], points[at + 1], points[at + 2]);
     points.set(this.place, at);
+    return triangle;
   }
 }
 

@@ -38,6 +38,8 @@ export class PlanSearch {
   private readonly heldPrices: readonly Float32Array[];
   private readonly priced: readonly PricedPull[];
   private readonly found = new Map<number, Trial>();
+  private readonly toldOf = new WeakMap<Trial, Suggestion>();
+  private readonly tight = new WeakMap<Suggestion, Suggestion>();
   private readonly exact = new Map<number, Trial>();
   private readonly chosen = new Map<number, readonly PullSet[]>();
 
@@ -145,6 +147,12 @@ export class PlanSearch {
 
   /** A plan of this search with its lines drawn tight. */
   tightened(plan: Suggestion): Suggestion {
+    const held = this.tight.get(plan) ?? this.drawnTight(plan);
+    this.tight.set(plan, held);
+    return held;
+  }
+
+  private drawnTight(plan: Suggestion): Suggestion {
     const { coarse: mesh, nearest, spacingMm, boardMm } = this.request;
     const { near } = this.vertices;
     const { label, before, after } = shortened({
@@ -172,9 +180,15 @@ export class PlanSearch {
     return this.noted(this.split(fewer, areas.indexOf(Math.max(...areas))));
   }
 
-  /** Keeps the cheapest plan of every number of sections. */
+  /** Keeps the cheapest plan of every number of sections; scraps make no section. */
   private noted(trial: Trial): Trial {
     const count = trial.regions.label.length;
+    const areas = this.sizes(trial.regions).map(({ areaMm2 }) => areaMm2);
+    const least = LEAST_SHARE * areas.reduce((sum, areaMm2) => sum + areaMm2, 0);
+    const fewer = this.exact.get(count - 1);
+    const saved = fewer ? this.paid(fewer) - this.paid(trial) : Infinity;
+    const scrap = Math.min(...areas) < least && saved < this.prices.setupPerSection + this.prices.waitPerSection;
+    if (scrap) return trial;
     const held = this.exact.get(count);
     if (!held || this.paid(trial) < this.paid(held)) this.exact.set(count, trial);
     return trial;
@@ -201,7 +215,9 @@ export class PlanSearch {
   }
 
   private told(trial: Trial): Suggestion {
-    return { ...suggestionOf(trial), handling: this.handlingOf(trial) };
+    const held = this.toldOf.get(trial) ?? { ...suggestionOf(trial), handling: this.handlingOf(trial) };
+    this.toldOf.set(trial, held);
+    return held;
   }
 
   private paid(trial: Trial): number {
@@ -287,7 +303,7 @@ export class PlanSearch {
     return { set: pulls.map((_, r) => r), pulls, labels: this.patches.of.map((patch) => regions.of[patch]) };
   }
 
-  /** The plan with a plug in each of its dearest hollows, one at a time. */
+  /** The plan with a plug in each of its dearest hollows, one at a time, where that saves more than a section costs. */
   private plugged(trial: Trial, sections: number, ctx: JobContext): Trial[] {
     const { of, label: labels } = trial.regions;
     const pulls = labels.map((l) => trial.pulls[l]);
@@ -298,7 +314,10 @@ export class PlanSearch {
       const plug = this.pricedOnVertices(this.cheapestFor(members));
       return { set: [...pulls, plug].map((_, s) => s), pulls: [...pulls, plug], labels: start };
     });
-    return starts.length === 0 ? [] : trialsFrom(this.vertices, starts, sections, 0, ctx);
+    if (starts.length === 0) return [];
+    const { setupPerSection, waitPerSection } = this.prices;
+    const worth = this.paid(trial) - setupPerSection - waitPerSection;
+    return trialsFrom(this.vertices, starts, sections, 0, ctx).filter((plugged) => this.paid(plugged) < worth);
   }
 
   /** The surveyed pull that costs some vertices least. */
@@ -359,6 +378,8 @@ function least(trials: readonly Trial[]): Trial {
 
 /** Hollows of a plan that a plug is tried in. */
 const HOLLOWS = 2;
+/** A section smaller than this share of the jacket must save what a section costs. */
+const LEAST_SHARE = 0.03;
 /** A pull is turned for no less than this share of a plan's cost. */
 const LEAST_GAIN = 0.003;
 /** Turns tried on each pull, degrees, coarse to fine. */

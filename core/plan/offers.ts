@@ -3,7 +3,6 @@ import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import { offerOf, type PlanOffer } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
-import { PlanSearch } from "../parting/suggest.ts";
 import { formatMass } from "../units/index.ts";
 import { SECTION_COUNTS } from "./document.ts";
 import type { SurveyStage } from "./sections.ts";
@@ -25,7 +24,7 @@ export async function comparePlans(
   ctx: JobContext,
   tell: (plan: ComparedPlan) => Promise<void> | void = () => {},
 ): Promise<ComparedPlan[]> {
-  const search = new PlanSearch(survey.request, survey.table(ctx), prices, ctx);
+  const search = survey.search(prices, ctx);
   const plans: ComparedPlan[] = [];
   for (const [k, count] of SECTION_COUNTS.entries()) {
     ctx.checkCancelled();

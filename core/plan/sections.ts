@@ -34,12 +34,23 @@ import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn } from "./laidOut.
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
   private about: NearestField | null = null;
+  private searching: { readonly prices: string; readonly search: PlanSearch } | null = null;
 
   constructor(readonly request: SuggestRequest) {}
 
   table(ctx: JobContext): SurveyTable {
     this.surveyed ??= surveyPulls(this.request, ctx);
     return this.surveyed;
+  }
+
+  /** The search for plans at some prices: what it found for one question serves the next. */
+  search(prices: PartingPrices, ctx: JobContext): PlanSearch {
+    const key = JSON.stringify(prices);
+    if (this.searching?.prices !== key) {
+      const search = new PlanSearch(this.request, this.table(ctx), prices, ctx);
+      this.searching = { prices: key, search };
+    }
+    return this.searching.search;
   }
 
   /** The places nearest the jacket that was surveyed. */
@@ -183,7 +194,7 @@ function* candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobCont
     yield sectionsForPulls(survey.request, pulls, prices, ctx);
     return;
   }
-  const search = new PlanSearch(survey.request, survey.table(ctx), prices, ctx);
+  const search = survey.search(prices, ctx);
   if (sections !== "auto") {
     yield search.tightened(search.exactly(sections, ctx));
     return;
