@@ -38,12 +38,14 @@ describe("the plan document", () => {
   it("is read from what older versions stored", () => {
     const { zones: _zones, ...plan } = newPlan();
     const { layout: _layout, ...parting } = plan.parting;
-    const { thickerMm: _thicker, seam: _seam, ...jacket } = plan.jacket;
+    const { stops: _stops, ...third } = plan.jacket;
+    const { thickerMm: _thicker, seam: _seam, ...jacket } = third;
     const { dismissed: _dismissed, ...survey } = plan.survey;
     const second = { ...plan, version: 2, parting: { ...parting, fillDepthMm: 33 }, jacket, survey };
     const { handlingMm: _handling, ...brief } = plan.brief;
     const first = { ...second, version: 1, brief };
-    for (const stored of [first, second]) {
+    const before = { ...newPlan(), version: 3, parting: { ...newPlan().parting, fillDepthMm: 33 }, jacket: third };
+    for (const stored of [first, second, before]) {
       expect(upgradePlan(stored)).toEqual({ ...newPlan(), parting: { ...newPlan().parting, fillDepthMm: 33 } });
     }
   });

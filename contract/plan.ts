@@ -1,6 +1,7 @@
 /** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
 import { z } from "zod";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
+import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document.ts";
 import { shellSystems } from "../core/shell/index.ts";
@@ -93,6 +94,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
       school: z.enum(SEAM_SCHOOLS.map(({ id }) => id) as [SeamSchoolId, ...SeamSchoolId[]]),
       points: figures(3, 5000),
     }),
+    stops: z.array(z.object({ loop: figures(3, 400).min(9, "A loop has at least three points.") })).max(MOST_STOPS),
   }),
   parting: z.object({
     sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),
@@ -106,7 +108,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  return planDocument.parse(fromVersion2(fromVersion1(stored)));
+  return planDocument.parse(fromVersion3(fromVersion2(fromVersion1(stored))));
 }
 
 const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
@@ -116,6 +118,8 @@ const version2 = z.looseObject({
   jacket: z.looseObject({}),
   survey: z.looseObject({}),
 });
+
+const version3 = z.looseObject({ version: z.literal(3), jacket: z.looseObject({}) });
 
 /** Version 2 asks for the largest section that can be handled. */
 function fromVersion1(stored: unknown): unknown {
@@ -137,4 +141,11 @@ function fromVersion2(stored: unknown): unknown {
     parting: { layout: null, ...old.data.parting },
     zones: NO_ZONES,
   };
+}
+
+/** Version 4 has through-holes closed with clay. */
+function fromVersion3(stored: unknown): unknown {
+  const old = version3.safeParse(stored);
+  if (!old.success) return stored;
+  return { ...old.data, version: 4, jacket: { stops: newPlan().jacket.stops, ...old.data.jacket } };
 }

@@ -14,6 +14,7 @@ import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
+import { clayOfStopsMm3, type Stop, withStops } from "./stops.ts";
 import { type ThickerZones, thicken } from "./thicker.ts";
 
 export interface JacketRequest {
@@ -22,6 +23,8 @@ export interface JacketRequest {
   readonly rimWidthMm: number;
   /** Where it is laid thicker; left out where nowhere. */
   readonly thicker?: ThickerZones;
+  /** Through-holes closed with clay first; left out where none is. */
+  readonly stops?: readonly Stop[];
   readonly onBoard: boolean;
   readonly stepMm: number;
 }
@@ -45,6 +48,8 @@ export interface Jacket {
   readonly outerAreaMm2: number;
   readonly outerVolumeMm3: number;
   readonly rimMm3: number;
+  /** Clay that closes through-holes. */
+  readonly stopsMm3: number;
   /** What streamlining and thicker zones add to the plain offset, mm3. */
   readonly streamliningMm3: number;
   readonly siliconeMm3: number;
@@ -57,7 +62,9 @@ export interface Jacket {
 /** A first coat's surface is read this far off the piece, so that the foot on the board is not counted. */
 const OFF_THE_PIECE_MM = 0.05;
 
-export function makeJacket(piece: TriangleMesh, request: JacketRequest, ctx: JobContext): Jacket {
+export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobContext): Jacket {
+  const stops = request.stops ?? [];
+  const piece = withStops(bare, stops, request.onBoard);
   const { stepMm: h, smoothingMm: r } = request;
   const t = jacketThicknessMm(request.coats);
   const started = ctx.nowMs();
@@ -73,10 +80,12 @@ export function makeJacket(piece: TriangleMesh, request: JacketRequest, ctx: Job
   const mesh = above(isosurface(field.grid, phi, 0, ctx));
   const outer = areaAndVolume(mesh);
   const rimMm3 = request.onBoard ? rimAreaMm2(field.grid, phi, request.rimWidthMm) * t : 0;
-  const pieceVolume = areaAndVolume(piece).volumeMm3;
   const offsets = offsetLevels(request.coats, r > 0 || thicker !== null);
   const levels = levelFigures(field.grid, field.distanceMm, offsets, request.onBoard, ctx);
   if (r <= 0 && !thicker) levels.push(outer);
+  // With stops the shells overlap: what they displace together is read just off them.
+  const pieceVolume =
+    stops.length > 0 ? levels[0].volumeMm3 - OFF_THE_PIECE_MM * levels[0].areaMm2 : areaAndVolume(piece).volumeMm3;
   const plainVolume = levels[levels.length - 1].volumeMm3;
   const streamliningMm3 = Math.max(0, outer.volumeMm3 - plainVolume);
   const siliconeMm3 = outer.volumeMm3 - pieceVolume + rimMm3;
@@ -89,6 +98,7 @@ export function makeJacket(piece: TriangleMesh, request: JacketRequest, ctx: Job
     outerAreaMm2: outer.areaMm2,
     outerVolumeMm3: outer.volumeMm3,
     rimMm3,
+    stopsMm3: stops.length > 0 ? clayOfStopsMm3(pieceVolume, bare) : 0,
     streamliningMm3,
     siliconeMm3,
     siliconeG: siliconeMassG(siliconeMm3),

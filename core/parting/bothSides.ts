@@ -19,6 +19,8 @@ export interface HiddenStretch {
   readonly at: readonly [number, number, number];
   /** How far its middle would have to move over the surface; null where nothing near is in sight of both. */
   readonly moveMm: number | null;
+  /** Where its middle would be then. */
+  readonly to: readonly [number, number, number] | null;
 }
 
 export interface SightRequest {
@@ -58,7 +60,8 @@ function stretchesOf(line: PartingLine, from: number, sight: Sight, { stepMm }: 
       ) as unknown as Direction,
     );
     const at = pointOf(line, middle % count);
-    found.push({ sections: line.sections, from, lengthMm, at, moveMm: sight.wayInto(line.sections, at, along) });
+    const way = sight.wayInto(line.sections, at, along);
+    found.push({ sections: line.sections, from, lengthMm, at, moveMm: way?.mm ?? null, to: way?.to ?? null });
   }
   return found;
 }
@@ -110,15 +113,20 @@ class Sight {
     return true;
   }
 
-  /** How far to either side of a line a place is that both sections see, mm. */
-  wayInto(sections: readonly [number, number], at: readonly number[], along: Direction): number | null {
+  /** The nearest place to either side of a line that both sections see, and how far it is over the surface, mm. */
+  wayInto(
+    sections: readonly [number, number],
+    at: readonly number[],
+    along: Direction,
+  ): { mm: number; to: [number, number, number] } | null {
     const { nearest, stepMm } = this.request;
     for (let mm = stepMm; mm <= FARTHEST_MOVE_MM; mm += stepMm) {
       for (const side of [1, -1]) {
         const moved = this.walk(at, along, side, mm);
         nearest.nearest(this.place, moved[0], moved[1], moved[2]);
-        const place = [...this.place];
-        if (sections.every((section) => this.sees(section, place))) return mm;
+        const [x, y, z] = this.place;
+        const to: [number, number, number] = [x, y, z];
+        if (sections.every((section) => this.sees(section, to))) return { mm, to };
       }
     }
     return null;

@@ -4,13 +4,14 @@
  */
 import type { Coat } from "../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../jacket/seam.ts";
+import type { Stop } from "../jacket/stops.ts";
 import type { Layout } from "../parting/hand/layout.ts";
 import type { Dismissal } from "../survey/decisions.ts";
 import type { Direction } from "../survey/directions.ts";
 import { NO_ZONES, type Zones } from "../survey/zones.ts";
 import type { LengthUnit } from "../units/index.ts";
 
-export const PLAN_VERSION = 3;
+export const PLAN_VERSION = 4;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6] as const;
@@ -53,6 +54,8 @@ export interface PlanDocument {
     readonly rimWidthMm: number;
     readonly thickerMm: number;
     readonly seam: Seam;
+    /** Through-holes closed with clay before the first coat. */
+    readonly stops: readonly Stop[];
   };
   readonly parting: {
     readonly sections: "auto" | SectionCount;
@@ -92,6 +95,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       rimWidthMm: 60,
       thickerMm: 4,
       seam: NO_SEAM,
+      stops: [],
     },
     parting: { sections: "auto", pulls: null, fillDepthMm: 40, layout: null },
     zones: NO_ZONES,

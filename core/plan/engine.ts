@@ -81,7 +81,7 @@ export class PlanEngine {
   /** The jacket at a grid step. */
   jacketFor(document: PlanDocument, stepMm: number, ctx: JobContext): Jacket {
     const piece = this.pieceFor(document, ctx);
-    const { coats, smoothingMm, rimWidthMm, thickerMm } = document.jacket;
+    const { coats, smoothingMm, rimWidthMm, thickerMm, stops } = document.jacket;
     const thicker = { dabs: document.zones.thicker, moreMm: thickerMm };
     const key = JSON.stringify([
       document.seat,
@@ -89,9 +89,18 @@ export class PlanEngine {
       smoothingMm,
       rimWidthMm,
       thicker.dabs.length > 0 ? thicker : null,
+      stops,
       stepMm,
     ]);
-    const request: JacketRequest = { coats, smoothingMm, rimWidthMm, thicker, onBoard: document.seat.onBoard, stepMm };
+    const request: JacketRequest = {
+      coats,
+      smoothingMm,
+      rimWidthMm,
+      thicker,
+      stops,
+      onBoard: document.seat.onBoard,
+      stepMm,
+    };
     return this.jacket.get(key, () => makeJacket(piece.mesh, request, ctx));
   }
 

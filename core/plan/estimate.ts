@@ -74,6 +74,8 @@ export interface Estimate {
 export interface JacketTotals {
   readonly siliconeG: number;
   readonly outerAreaMm2: number;
+  /** Clay that closes through-holes. */
+  readonly stopsMm3: number;
   readonly coats: readonly { readonly massG: number }[];
 }
 
@@ -144,7 +146,8 @@ export function estimate(
     ...siliconeBuying(siliconeG, thickenedG),
     ...takeoff.lines,
     ...sundries(jacket, sections),
-    clayForFills(sections.clayMm3),
+    clay("Clay for fills", "fills of clay", sections.clayMm3),
+    clay("Clay for through-holes", "webs of clay", jacket.stopsMm3),
     ...seamMaterials(seam),
   ].filter((line) => line.quantity > 0);
   const tasks = tasksInOrder(document, jacket, sections, takeoff, rates);
@@ -166,17 +169,17 @@ export function estimate(
   };
 }
 
-/** Clay comes out again with the section and is used again: it is told, and not priced. */
-function clayForFills(clayMm3: number): MaterialLine {
+/** Clay comes out again and is used again: it is told, and not priced. */
+function clay(item: string, what: string, mm3: number): MaterialLine {
   return {
-    item: "Clay for fills",
+    item,
     group: "sundries",
-    quantity: (clayMm3 * CLAY_DENSITY) / MM3_PER_CM3 / 1000,
+    quantity: (mm3 * CLAY_DENSITY) / MM3_PER_CM3 / 1000,
     unit: "kg",
     working: {
-      formula: "fills of clay × density",
+      formula: `${what} × density`,
       inputs: [
-        { name: "fills", value: clayMm3 / MM3_PER_CM3, unit: "cm³" },
+        { name: what, value: mm3 / MM3_PER_CM3, unit: "cm³" },
         { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
       ],
     },

@@ -22,6 +22,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
       rimWidthMm: onBoard ? 60 : 0,
       thickerMm: 0,
       seam: NO_SEAM,
+      stops: [],
     },
     parting: { ...base.parting, ...parting },
   };

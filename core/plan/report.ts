@@ -38,6 +38,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       outerAreaMm2: jacket.outerAreaMm2,
       outerVolumeMm3: jacket.outerVolumeMm3,
       rimMm3: jacket.rimMm3,
+      stopsMm3: jacket.stopsMm3,
       siliconeMm3: jacket.siliconeMm3,
       siliconeG: jacket.siliconeG,
       coats: jacket.coats.map(({ thicknessMm, areaMm2, massG }) => ({ thicknessMm, areaMm2, massG })),

@@ -8,7 +8,7 @@ import { type Layout, type Treatment, takenInHand } from "../parting/hand/layout
 import type { HeldSection } from "../parting/held.ts";
 import { vertexGraph } from "../parting/labelling.ts";
 import type { PartingPrices } from "../parting/price.ts";
-import { type Neighbours, neighbours } from "../parting/regions.ts";
+import { type Neighbours, neighbours, regionsOf } from "../parting/regions.ts";
 import type { SuggestRequest, SurveyTable } from "../parting/request.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -40,8 +40,9 @@ export function suggestRest(
 ): Layout {
   const { request: survey, table, nearest } = known;
   const laid = laidByHand(layout, jacket, nearest, survey);
-  const stays = [...layout.sections.keys()].filter((s) => layout.sections[s].hold !== undefined);
-  const held = heldIn(layout, laid.label, neighbours(vertexGraph(survey.coarse)));
+  const found = heldIn(layout, laid.label, neighbours(vertexGraph(survey.coarse)));
+  const stays = found.map(({ section }) => section);
+  const held = found.map((one) => one.held);
   const pulls = layout.sections.map(({ pull }, s) => (stays.includes(s) ? stays.indexOf(s) : pull));
   const search = new PlanSearch(survey, table, prices, ctx, { held, pulls, label: laid.label });
   const suggestion = search.tightened(search.exactly(Math.max(search.fewest, sections), ctx));
@@ -105,12 +106,26 @@ function laidAlong(
 }
 
 /** The held sections of a layout, in its order. */
-export function heldIn(layout: Layout, label: ArrayLike<number>, near: Neighbours): HeldSection[] {
-  return layout.sections.flatMap(({ pull, hold }, s): HeldSection[] => {
+export function heldIn(
+  layout: Layout,
+  label: ArrayLike<number>,
+  near: Neighbours,
+): { section: number; held: HeldSection }[] {
+  const regions = regionsOf(label, near);
+  const sizes = regions.label.map(() => 0);
+  for (const region of regions.of) sizes[region]++;
+  return layout.sections.flatMap(({ pull, hold }, section) => {
     if (hold === undefined) return [];
+    // Scraps beside a line, smaller than the mesh can tell, are not its own.
+    const largest = regions.label.reduce(
+      (best, l, r) => (l === section && (best < 0 || sizes[r] > sizes[best]) ? r : best),
+      -1,
+    );
     const own: number[] = [];
-    for (let v = 0; v < label.length; v++) if (label[v] === s) own.push(v);
-    return [{ pull, whole: hold === "section", members: hold === "section" ? own : innermost(own, label, near) }];
+    for (let v = 0; v < label.length; v++) if (regions.of[v] === largest) own.push(v);
+    if (own.length === 0) return [];
+    const whole = hold === "section";
+    return [{ section, held: { pull, whole, members: whole ? own : innermost(own, label, near) } }];
   });
 }
 

@@ -38,7 +38,7 @@ function planned(
   const coats = [{ thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
   const document: PlanDocument = {
     ...base,
-    jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0, seam: NO_SEAM },
+    jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0, seam: NO_SEAM, stops: [] },
     parting: { ...base.parting, ...parting },
   };
   return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).sections;

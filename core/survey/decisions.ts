@@ -13,6 +13,8 @@ export interface Decision {
   readonly at: readonly [number, number, number];
   /** Girth of a hole, width of a gap, thickness of a thin part, depth of a tip. */
   readonly figureMm: number;
+  /** Of a hole, the loop round its inside, xyz per point. */
+  readonly loop?: readonly number[];
 }
 
 /** A decision the user has made: the entry is done with, for the reason given. */
@@ -32,12 +34,12 @@ export function decisionsOf(found: {
   readonly thin: readonly NarrowPlace[];
   readonly tips: readonly AirTip[];
 }): Decision[] {
-  const of = (kind: DecisionKind, places: readonly { at: Decision["at"]; figureMm: number }[]) =>
+  const of = (kind: DecisionKind, places: readonly Pick<Decision, "at" | "figureMm" | "loop">[]) =>
     places.slice(0, MOST_OF_A_KIND).map((place): Decision => ({ ...place, kind, id: idOf(kind, place.at) }));
   return byTurns([
     of(
       "hole",
-      found.holes.map(({ at, girthMm }) => ({ at, figureMm: girthMm })),
+      found.holes.map(({ at, girthMm, loop }) => ({ at, figureMm: girthMm, loop: Array.from(loop, tenths) })),
     ),
     of(
       "gap",
@@ -53,6 +55,8 @@ export function decisionsOf(found: {
     ),
   ]);
 }
+
+const tenths = (value: number): number => Math.round(value * 10) / 10;
 
 /** The first of every list, then the second, and so on. */
 function byTurns<T>(lists: readonly (readonly T[])[]): T[] {

@@ -85,6 +85,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         smoothingMm: number("--smoothing-mm", values["smoothing-mm"] ?? "20", 0, 300),
         thickerMm: base.jacket.thickerMm,
         seam: base.jacket.seam,
+        stops: base.jacket.stops,
         rimWidthMm: onBoard ? number("--rim-mm", values["rim-mm"] ?? "60", 0, 500) : 0,
       },
       parting: {

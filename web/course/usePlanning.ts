@@ -5,6 +5,7 @@
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type { Piece } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
+import type { Layout } from "../../core/parting/hand/layout.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
 import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
@@ -33,8 +34,10 @@ export interface Planning {
   readonly compare: (onPlan: (plan: ShownOffer) => void) => Promise<Answer<number>>;
   /** From where every section could be pulled, in their order. */
   readonly ranges: () => Promise<Answer<PullRange[]>>;
-  /** What would free a locked section of the settled plan. */
-  readonly remedies: (section: number) => Promise<Answer<Remedy[]>>;
+  /** What would free a section of the settled plan, or do without its fill; each is handed over as it is found. */
+  readonly remedies: (section: number, onRemedy: (remedy: Remedy) => void) => Promise<Answer<Remedy[]>>;
+  /** The lines in hand with the rest suggested anew round what is held. */
+  readonly rest: (sections: number) => Promise<Answer<Layout>>;
   readonly cancel: () => void;
   readonly again: () => void;
 }
@@ -168,7 +171,12 @@ export function usePlanning(piece: Piece): Planning {
   );
   const ranges = useCallback(() => ask((at, plan, report) => at.api.ranges(plan, rates, report)), [ask, rates]);
   const remedies = useCallback(
-    (section: number) => ask((at, plan, report) => at.api.remedies(plan, rates, section, report)),
+    (section: number, onRemedy: (remedy: Remedy) => void) =>
+      ask((at, plan, report) => at.api.remedies(plan, rates, section, report, proxied(onRemedy))),
+    [ask, rates],
+  );
+  const rest = useCallback(
+    (sections: number) => ask((at, plan, report) => at.api.rest(plan, rates, sections, report)),
     [ask, rates],
   );
   // The seam moves no section: the estimate alone is made anew, against what it was before the edit.
@@ -202,6 +210,7 @@ export function usePlanning(piece: Piece): Planning {
     compare,
     ranges,
     remedies,
+    rest,
     cancel,
     again,
   };

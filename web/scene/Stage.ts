@@ -3,6 +3,7 @@
  * it shows is set from outside as plain core meshes; it knows nothing of plans.
  */
 import * as THREE from "three";
+import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/survey/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
@@ -12,6 +13,7 @@ import { type LineHandle, LineHandles } from "./lineHandles.ts";
 import { lockMarks } from "./marks.ts";
 import {
   countColour,
+  fillColour,
   marker,
   pickDot,
   plaster,
@@ -42,6 +44,8 @@ export interface ShownSection {
   readonly number: number;
   readonly skin: TriangleMesh;
   readonly pull: Direction;
+  /** Thickness of its fill at every vertex, mm, to be painted on it; null where it is not shown. */
+  readonly fillMm: Float32Array | null;
 }
 
 /** What can be pressed on. */
@@ -52,6 +56,19 @@ export interface StageEvents {
   onPick(point: Xyz): void;
   onLineHandle(id: string, point: Xyz | null, phase: Phase): void;
   onPaint(point: Xyz, normal: Xyz, phase: Phase): void;
+}
+
+function greatest(values: ArrayLike<number>): number {
+  let most = 0;
+  for (let k = 0; k < values.length; k++) most = Math.max(most, values[k]);
+  return most;
+}
+
+/** A section in its pigment, its fill by thickness. */
+function fillColours(number: number, fillMm: Float32Array, thickestMm: number): (vertex: number) => THREE.Color {
+  const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
+  const bare = new THREE.Color(css).lerp(new THREE.Color("#ffffff"), 0.3);
+  return (v) => (fillMm[v] > 0 ? fillColour(fillMm[v] / thickestMm) : bare);
 }
 
 /** Draws 3-D when the browser can; throws when there is no WebGL. */
@@ -223,11 +240,15 @@ export class Stage {
 
   setSections(sections: readonly ShownSection[]): void {
     this.empty(this.sections);
+    const thickestMm = Math.max(1, ...sections.map(({ fillMm }) => greatest(fillMm ?? [])));
     for (const section of sections) {
       const group = new THREE.Group();
       group.userData.pull = new THREE.Vector3(...section.pull);
       group.userData.number = section.number;
-      group.add(new THREE.Mesh(geometryOf(section.skin), sectionSkin(section.number)));
+      const geometry = geometryOf(section.skin);
+      const { fillMm } = section;
+      if (fillMm) paint(geometry, fillColours(section.number, fillMm, thickestMm));
+      group.add(new THREE.Mesh(geometry, fillMm ? vertexPainted() : sectionSkin(section.number)));
       const { at, facing } = stencilPlace(section.skin);
       group.add(stencil(section.number, at, facing, this.radius * 0.3));
       this.sections.add(group);

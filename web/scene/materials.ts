@@ -64,6 +64,14 @@ export function raking(): THREE.ShaderMaterial {
 /** Colours of the survey's classes: free, low draft, locked. Told apart by lightness as well as hue. */
 export const SURVEY_COLOURS = ["#dfe6da", "#e2b64a", "#8e2f4f"] as const;
 
+/** Fill from thin (light) to the thickest there is (dark), 0..1. */
+export const FILL_COLOURS = ["#f2d487", "#c4622d", "#5b1533"] as const;
+
+export function fillColour(share: number): THREE.Color {
+  const [thin, middle, thick] = FILL_COLOURS.map((css) => new THREE.Color(css));
+  return share < 0.5 ? thin.lerp(middle, 2 * share) : middle.lerp(thick, Math.min(1, 2 * share - 1));
+}
+
 /** From never free (dark) to free from most pulls (light). */
 export function countColour(share: number): THREE.Color {
   const low = new THREE.Color("#5b1533");

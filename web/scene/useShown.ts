@@ -8,11 +8,13 @@ export interface Shown {
   readonly piece: "plaster" | "hidden" | "own";
   readonly sections?: boolean;
   readonly locks?: boolean;
+  /** The fill painted on the sections by its thickness. */
+  readonly fill?: boolean;
 }
 
 export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
-  const { piece, sections = false, locks = false } = shown;
+  const { piece, sections = false, locks = false, fill = false } = shown;
   useEffect(() => {
     if (!stage || !bundle) return;
     const { report } = bundle.figures;
@@ -20,11 +22,18 @@ export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Sho
     if (piece !== "own") stage.setPieceLook({ kind: piece });
     stage.setJacket(null, 0);
     stage.setSections(
-      sections ? bundle.skins.map((skin, k) => ({ number: k + 1, skin, pull: report.sections[k].pull })) : [],
+      sections
+        ? bundle.skins.map((skin, k) => ({
+            number: k + 1,
+            skin,
+            pull: report.sections[k].pull,
+            fillMm: fill ? bundle.fills[k] : null,
+          }))
+        : [],
     );
     stage.setLines(sections ? bundle.lines : []);
     stage.setLocks(locks ? bundle.lockPoints : []);
-  }, [stage, bundle, onBoard, piece, sections, locks]);
+  }, [stage, bundle, onBoard, piece, sections, locks, fill]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);

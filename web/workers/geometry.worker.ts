@@ -13,6 +13,7 @@ import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import type { Place } from "../../core/parting/hand/handles.ts";
+import type { Layout } from "../../core/parting/hand/layout.ts";
 import { type RouteRequest, seamRoute } from "../../core/parting/hand/seamRoute.ts";
 import { wayThrough } from "../../core/parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
@@ -198,18 +199,29 @@ class GeometryWorker {
     });
   }
 
-  /** What would free a locked section of the settled plan, each tried and proven. */
+  /** What would free a section of the settled plan, or do without its fill; each tried, proven and told as it is found. */
   async remedies(
     document: PlanDocument,
     rates: Rates,
     section: number,
     onProgress: Progress,
+    onRemedy: (remedy: Remedy) => void,
   ): Promise<Answer<Remedy[]>> {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
       const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
-      return this.fine.remediesFor(document, rates, settledMm, section, ctx);
+      return this.fine.remediesFor(document, rates, settledMm, section, ctx, onRemedy);
+    });
+  }
+
+  /** The lines in hand with what is held as it is, and the rest suggested anew. */
+  async rest(document: PlanDocument, rates: Rates, sections: number, onProgress: Progress): Promise<Answer<Layout>> {
+    return this.guarded(async () => {
+      if (!this.fine) throw new Error("No scan is open.");
+      const ctx = this.context(onProgress);
+      const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
+      return this.fine.restFor(document, rates, settledMm, sections, ctx);
     });
   }
 

@@ -1,6 +1,6 @@
 /** Edits of a layout as plain data, so that a page can send them to where the surface is. */
 import type { Direction } from "../../survey/directions.ts";
-import { insertHandle, layStretch, moveHandle, type Place, placeAt, removeHandle } from "./handles.ts";
+import { insertHandle, layStretch, moveHandle, type Place, placeAt, removeHandle, shiftStretch } from "./handles.ts";
 import type { Layout, Treatment } from "./layout.ts";
 import { drawLine, type HandResult, mergeSections, mirrorLine } from "./sections.ts";
 import type { Surface } from "./surface.ts";
@@ -10,6 +10,7 @@ import type { Way } from "./ways.ts";
 export type HandEdit =
   | { readonly kind: "move"; readonly line: number; readonly handle: number; readonly to: Place }
   | { readonly kind: "nudge"; readonly line: number; readonly handle: number; readonly by: Place }
+  | { readonly kind: "shift"; readonly at: Place; readonly to: Place; readonly lengthMm: number }
   | { readonly kind: "insert"; readonly line: number; readonly at: Place }
   | { readonly kind: "remove"; readonly line: number; readonly handle: number }
   | { readonly kind: "lay"; readonly line: number; readonly handle: number; readonly way: Way }
@@ -26,6 +27,8 @@ export function edited(surface: Surface, layout: Layout, edit: HandEdit): HandRe
       return done(moveHandle(surface, layout, edit.line, edit.handle, edit.to));
     case "nudge":
       return done(nudged(surface, layout, edit));
+    case "shift":
+      return done(shiftStretch(surface, layout, edit.at, edit.to, edit.lengthMm));
     case "insert":
       return done(insertHandle(layout, edit.line, edit.at));
     case "remove":

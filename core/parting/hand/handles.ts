@@ -98,6 +98,54 @@ export function insertHandle(layout: Layout, line: number, [x, y, z]: Place): La
   return withLine(layout, line, { ...own, handles: [...own.handles, best].sort((a, b) => a - b) });
 }
 
+/** How much of its own length beside a stretch gives way when the stretch is moved. */
+const GIVES_WAY = 0.25;
+
+/**
+ * Moves the stretch of a line about a place: its middle goes to another place, and the line gives way to a little beyond
+ * both its ends.
+ * @param at the middle of the stretch, on or near the line
+ */
+export function shiftStretch(surface: Surface, layout: Layout, at: Place, to: Place, lengthMm: number): Layout {
+  const { line, point } = nearestPoint(layout, at);
+  if (line < 0) return layout;
+  const own = layout.lines[line];
+  const count = own.points.length / 3;
+  const along = placesAlong(own.points, own.closed);
+  const total = along[along.length - 1];
+  const reach = Math.min((0.5 + GIVES_WAY) * lengthMm, 0.45 * total);
+  const away = (k: number): number => {
+    const straight = Math.abs(along[k] - along[point]);
+    return own.closed ? Math.min(straight, total - straight) : straight;
+  };
+  const ends = endsOf(own);
+  const kept = own.handles.filter((k) => away(k) > reach || ends.includes(k));
+  const stops = [1, -1].flatMap((step) => {
+    for (let k = point, n = 0; n < count; k = (k + step + count) % count, n++) {
+      if (away(k) >= reach || (n > 0 && ends.includes(k))) return [k];
+    }
+    return [];
+  });
+  const handles = [...new Set([...kept, ...stops, point])].sort((a, b) => a - b);
+  return moveHandle(surface, withLine(layout, line, { ...own, handles }), line, handles.indexOf(point), to);
+}
+
+/** The point of any line nearest a place; line -1 where there is none. */
+function nearestPoint(layout: Layout, [x, y, z]: Place): { line: number; point: number } {
+  let found = { line: -1, point: -1 };
+  let least = Infinity;
+  layout.lines.forEach((line, n) => {
+    for (let k = 0; k < line.points.length / 3; k++) {
+      const [px, py, pz] = placeAt(line, k);
+      const away = (px - x) ** 2 + (py - y) ** 2 + (pz - z) ** 2;
+      if (away >= least) continue;
+      least = away;
+      found = { line: n, point: k };
+    }
+  });
+  return found;
+}
+
 /** A handle less; the line runs the shortest way between those beside it. Ends, and the last of a ring, stay. */
 export function removeHandle(surface: Surface, layout: Layout, line: number, handle: number): Layout {
   const own = layout.lines[line];

@@ -11,7 +11,9 @@ import { Caution, Choice, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { Compare } from "./parts/Compare.tsx";
+import { FillShown } from "./parts/FillShown.tsx";
 import { LinesByHand } from "./parts/LinesByHand.tsx";
+import { OutOfSight } from "./parts/OutOfSight.tsx";
 import { SectionCard } from "./parts/SectionCard.tsx";
 import { TakeApart } from "./parts/TakeApart.tsx";
 import { TakeAway } from "./parts/TakeAway.tsx";
@@ -30,7 +32,10 @@ export function PartingStation({ document, planning }: StationProps) {
   const { onBoard } = document.seat;
   const figures = planning.glance ?? bundle?.figures;
   const sections = useMemo(() => figures?.report.sections ?? [], [figures]);
-  useShown(bundle, onBoard, { piece: "plaster", sections: true, locks: true });
+  const thickestMm = Math.max(0, ...sections.map(({ fillThickMm }) => fillThickMm));
+  const [fillShown, setFillShown] = useState(false);
+  const fill = fillShown && thickestMm > 0;
+  useShown(bundle, onBoard, { piece: "plaster", sections: true, locks: !fill, fill });
   useEffect(() => {
     if (!stage || !bundle) return;
     const locks = bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
@@ -154,6 +159,7 @@ export function PartingStation({ document, planning }: StationProps) {
       </Part>
       <LinesByHand
         hand={hand}
+        planning={planning}
         sections={sections}
         canTake={planning.quality === "settled" && bundle !== null}
         onSuggest={() => edit((plan) => ({ ...plan, parting: { ...plan.parting, layout: null } }))}
@@ -173,6 +179,7 @@ export function PartingStation({ document, planning }: StationProps) {
           </p>
           <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass((figures ?? bundle.figures).estimate.fillG)}</Figure>
+          {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
           {bundle.figures.report.warnings
             .filter((warning) => warning.startsWith("Section"))
             .map((warning) => (
@@ -184,11 +191,7 @@ export function PartingStation({ document, planning }: StationProps) {
           {zoneMm && zoneMm.fragile > 0 && (
             <Caution>{`${show.length(zoneMm.fragile)} of line run through a fragile zone.`}</Caution>
           )}
-          {hidden.length > 0 && (
-            <Caution>
-              {`The line is out of sight of one of its two sections in ${hidden.length} ${hidden.length === 1 ? "place" : "places"}, ${show.length(hidden.reduce((sum, { lengthMm }) => sum + lengthMm, 0))} in all. Marked on the stage.`}
-            </Caution>
-          )}
+          {hidden.length > 0 && <OutOfSight hidden={hidden} onMove={(change) => void hand.make(change)} />}
           {order && sections.length > 0 && <TakeApart order={order} locked={lockedNumbers} onMove={setSlide} />}
         </Part>
       )}
@@ -203,7 +206,9 @@ export function PartingStation({ document, planning }: StationProps) {
           planning={planning}
           onOpen={(open) => setChosen(open ? section.number : null)}
           onSlide={(out) => setSlide({ ...slide, [section.number]: out })}
+          treatment={layout?.sections[section.origin] ?? {}}
           onPull={(pull) => setPull(section.number, pull)}
+          onTreat={(treatment) => hand.treat(section.number, treatment)}
         />
       ))}
       <Compare

@@ -1,8 +1,8 @@
 /** Lines laid by hand: takes a plan's lines in hand, sends edits to their worker, and keeps the tally beside them. */
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
-import type { HandEdit } from "../../../core/parting/hand/edit.ts";
-import { type Layout, takenInHand } from "../../../core/parting/hand/layout.ts";
+import { type HandEdit, treated } from "../../../core/parting/hand/edit.ts";
+import { type Layout, type Treatment, takenInHand } from "../../../core/parting/hand/layout.ts";
 import type { PlanDocument } from "../../../core/plan/document.ts";
 import { figuresAtAGlance, type GlanceResult } from "../../../core/plan/glance.ts";
 import type { Planning } from "../../course/usePlanning.ts";
@@ -17,7 +17,9 @@ export interface HandWork {
   readonly glance: GlanceResult | null;
   readonly problem: string | null;
   readonly take: () => void;
-  /** An edit of the document. */
+  /** Decides something for a section; takes the lines in hand where they are not. */
+  readonly treat: (section: number, treatment: Treatment) => void;
+  /** An edit of the document; takes the lines in hand where they are not. */
   readonly make: (change: HandEdit) => Promise<boolean>;
   /** An edit on trial, from the layout as the document has it; the latest wins. */
   readonly attempt: (change: HandEdit) => void;
@@ -37,17 +39,20 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   const inHand = laid !== null;
   const survey = bundle?.survey ?? null;
   const { onBoard } = document.seat;
+  /** Opened once the worker of the lines holds the surface they lie on. */
+  const ready = useRef(gate());
   useEffect(() => {
     if (!inHand) return;
     const worker = new Hand();
     hand.current = worker;
     return () => {
       hand.current = null;
+      ready.current = gate();
       worker.end();
     };
   }, [inHand]);
   useEffect(() => {
-    if (inHand && survey) void hand.current?.api.takeUp(survey, onBoard);
+    if (inHand && survey && hand.current) void hand.current.api.takeUp(survey, onBoard).then(ready.current.open);
   }, [inHand, survey, onBoard]);
   // The document's own layout is shown again once it has changed.
   // biome-ignore lint/correctness/useExhaustiveDependencies: an edit of the layout ends what was on trial.
@@ -82,6 +87,10 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
     [edit],
   );
 
+  const take = useCallback(() => {
+    if (!bundle) return;
+    keep(takenInHand(bundle.drawn, bundle.figures.report.sections));
+  }, [bundle, keep]);
   const trial = useRef<{ busy: boolean; next: HandEdit | null }>({ busy: false, next: null });
   const attempt = useCallback(
     (change: HandEdit) => {
@@ -104,6 +113,11 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   const make = useCallback(
     (change: HandEdit): Promise<boolean> => {
       const made = queue.current.then(async () => {
+        if (!usePlan.getState().document?.parting.layout) {
+          if (!bundle) return false;
+          take();
+        }
+        await ready.current.opened;
         const layout = await answerTo(change);
         if (layout) keep(layout);
         return layout !== null;
@@ -111,7 +125,7 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
       queue.current = made.catch(() => undefined);
       return made;
     },
-    [answerTo, keep],
+    [answerTo, keep, bundle, take],
   );
   const settle = useCallback(
     (change: HandEdit | null) => {
@@ -124,13 +138,28 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
     },
     [make, setGlance],
   );
-  const take = useCallback(() => {
-    if (!bundle) return;
-    keep(takenInHand(bundle.drawn, bundle.figures.report.sections));
-  }, [bundle, keep]);
+  const treat = useCallback(
+    (number: number, treatment: Treatment) => {
+      const section = bundle?.figures.report.sections[number - 1];
+      if (!bundle || !section) return;
+      const held = usePlan.getState().document?.parting.layout;
+      if (held) keep(treated(held, section.origin, treatment));
+      else keep(treated(takenInHand(bundle.drawn, bundle.figures.report.sections), number - 1, treatment));
+    },
+    [bundle, keep],
+  );
   const layout = moving ?? laid;
   return useMemo(
-    () => ({ layout, glance, problem, take, make, attempt, settle }),
-    [layout, glance, problem, take, make, attempt, settle],
+    () => ({ layout, glance, problem, take, treat, make, attempt, settle }),
+    [layout, glance, problem, take, treat, make, attempt, settle],
   );
+}
+
+/** Something to wait for that is opened from elsewhere. */
+function gate(): { readonly opened: Promise<void>; readonly open: () => void } {
+  let open = () => {};
+  const opened = new Promise<void>((resolve) => {
+    open = resolve;
+  });
+  return { opened, open };
 }

@@ -6,6 +6,7 @@ import type { PlanReport } from "../../../../core/plan/report.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";
+import type { StationProps } from "../../station.ts";
 import type { HandWork } from "../useHand.ts";
 
 type Place = [number, number, number];
@@ -16,6 +17,8 @@ const WAYS: readonly { value: WayKind; name: string }[] = [
   { value: "horizon", name: "Horizon" },
   { value: "creases", name: "Creases" },
 ];
+
+import { SuggestRest } from "./SuggestRest.tsx";
 
 /** A chosen handle is moved this far by an arrow key; with shift, `FAR_NUDGE` times as far, mm. */
 const NUDGE_MM = 5;
@@ -37,11 +40,13 @@ interface Chosen {
 /** Moves, draws and merges the parting's lines. */
 export function LinesByHand({
   hand,
+  planning,
   sections,
   canTake,
   onSuggest,
 }: {
   hand: HandWork;
+  planning: StationProps["planning"];
   sections: PlanReport["sections"];
   canTake: boolean;
   onSuggest: () => void;
@@ -70,6 +75,7 @@ export function LinesByHand({
       }
     >
       <HandTools hand={hand} layout={layout} sections={sections} />
+      <SuggestRest layout={layout} planning={planning} />
     </Part>
   );
 }

@@ -5,8 +5,19 @@ import { type Show, useShow } from "../../../lib/show.ts";
 import { Caution } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
 
-/** What would free a locked section: looked for on request, each tried before it is offered, taken with one click. */
-export function Remedies({ section, planning }: { section: number; planning: StationProps["planning"] }) {
+/**
+ * What would free a locked section, or do without the fill of one that is free: looked for on request, each tried before
+ * it is offered, shown as it is found, taken with one click.
+ */
+export function Remedies({
+  section,
+  locked,
+  planning,
+}: {
+  section: number;
+  locked: boolean;
+  planning: StationProps["planning"];
+}) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const [found, setFound] = useState<readonly Remedy[] | null>(null);
@@ -19,28 +30,30 @@ export function Remedies({ section, planning }: { section: number; planning: Sta
   }, [planning.bundle]);
   const look = async () => {
     setTrying(true);
-    const answer = await planning.remedies(section);
+    setProblem(null);
+    const answer = await planning.remedies(section, (remedy) => setFound((before) => [...(before ?? []), remedy]));
     setTrying(false);
     if (answer.ok) setFound(answer.value);
     else if (!answer.cancelled) setProblem(answer.message);
   };
   return (
     <div className="mt-2" data-testid={`remedies-${section}`}>
-      {!found && (
+      {(!found || trying) && (
         <button
           type="button"
           className="btn btn-sm w-full"
           disabled={trying || planning.quality !== "settled"}
           onClick={() => void look()}
         >
-          {trying ? "Trying each on the jacket…" : "What would free it?"}
+          {trying ? "Trying each on the jacket…" : locked ? "What would free it?" : "Would a plug save its fill?"}
         </button>
       )}
       {problem && <Caution>{problem}</Caution>}
-      {found?.length === 0 && (
+      {!trying && found?.length === 0 && (
         <Caution>
-          Neither turning its pull, nor a deeper fill, nor a plug at the lock frees it. Move the line, add a section, or
-          lay the piece another way.
+          {locked
+            ? "Turning its pull, a deeper fill, a plug, other lines, splitting it: none of them frees it. Add a section, or lay the piece another way."
+            : "No: a plug there would lock, or take as much fill."}
         </Caution>
       )}
       {found?.map((remedy) => (
@@ -68,6 +81,10 @@ function nameOf(remedy: Remedy, show: Show): string {
       return `Fill up to ${show.length(remedy.fillDepthMm)} deep`;
     case "plug":
       return "Part a plug where it holds";
+    case "move":
+      return `Move its lines, ${show.length(remedy.moveMm)} at most`;
+    case "split":
+      return "Split it in two";
   }
 }
 

@@ -1,9 +1,11 @@
 import { SECTION_PIGMENTS } from "../../../../core/export/palette.ts";
+import type { FillWith, Hold, Treatment } from "../../../../core/parting/hand/layout.ts";
 import type { PlanReport } from "../../../../core/plan/report.ts";
 import type { Direction } from "../../../../core/survey/directions.ts";
 import { useShow } from "../../../lib/show.ts";
 import { DirectionFields } from "../../../ui/DirectionFields.tsx";
 import { Figure } from "../../../ui/Figure.tsx";
+import { Choice } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
 import { Remedies } from "./Remedies.tsx";
 import { WhereFrom } from "./WhereFrom.tsx";
@@ -15,10 +17,12 @@ export function SectionCard({
   open,
   onBoard,
   out,
+  treatment,
   planning,
   onOpen,
   onSlide,
   onPull,
+  onTreat,
 }: {
   section: PlanReport["sections"][number];
   pull: Direction;
@@ -26,10 +30,13 @@ export function SectionCard({
   onBoard: boolean;
   /** How far it is slid out, 0..1. */
   out: number;
+  /** What was decided for it by hand. */
+  treatment: Treatment;
   planning: StationProps["planning"];
   onOpen: (open: boolean) => void;
   onSlide: (out: number) => void;
   onPull: (pull: Direction) => void;
+  onTreat: (treatment: Treatment) => void;
 }) {
   const show = useShow();
   const pigment = SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length];
@@ -49,11 +56,17 @@ export function SectionCard({
         </span>
         <span className="grow">
           <span className="block font-medium">
-            {section.releases ? "Releases" : `Locked, ${show.length(section.deepestMm)} deep`}
+            {section.plugUnder !== null && `Plug under ${section.plugUnder}: `}
+            {section.releases
+              ? section.plugUnder === null
+                ? "Releases"
+                : "releases"
+              : `Locked, ${show.length(section.deepestMm)} deep`}
           </span>
           <span className="quiet block text-sm">
             {show.area(section.areaMm2)}, {show.mass(section.shellMassG)}
             {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
+            {treatment.hold && `, ${treatment.hold === "pull" ? "pull held" : "held"}`}
           </span>
         </span>
         <span aria-hidden="true" className="quiet">
@@ -78,8 +91,33 @@ export function SectionCard({
           <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
           <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={onPull} />
           <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
-          <Figure label="of it filled">{show.volume(section.fillMm3)}</Figure>
-          {!section.releases && <Remedies section={section.number} planning={planning} />}
+          <Figure label="Fill">{show.volume(section.fillMm3)}</Figure>
+          {section.fillThickMm > 0 && <Figure label="thickest of the fill">{show.length(section.fillThickMm)}</Figure>}
+          {(section.lockMm3 > 0 || section.fillWith !== "silicone") && (
+            <Choice<FillWith>
+              label="Its locks are"
+              value={treatment.fillWith ?? "silicone"}
+              options={[
+                { value: "silicone", name: "Filled, silicone" },
+                { value: "clay", name: "Filled, clay" },
+                { value: "open", name: "Left open" },
+              ]}
+              onChange={(fillWith) => onTreat({ fillWith })}
+            />
+          )}
+          {(!section.releases || section.fillMm3 > 0) && (
+            <Remedies section={section.number} locked={!section.releases} planning={planning} />
+          )}
+          <Choice<Hold | "free">
+            label="While the rest is suggested"
+            value={treatment.hold ?? "free"}
+            options={[
+              { value: "free", name: "Free" },
+              { value: "pull", name: "Keep its pull" },
+              { value: "section", name: "Keep it whole" },
+            ]}
+            onChange={(hold) => onTreat({ hold: hold === "free" ? undefined : hold })}
+          />
           <WhereFrom number={section.number} pull={pull} planning={planning} onPull={onPull} />
         </div>
       )}

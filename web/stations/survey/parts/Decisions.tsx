@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { bridgedGapMm } from "../../../../core/jacket/coat.ts";
+import { MOST_STOPS } from "../../../../core/jacket/stops.ts";
 import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
 import type { PlanDocument } from "../../../../core/plan/document.ts";
 import type { Decision, DecisionKind } from "../../../../core/survey/decisions.ts";
@@ -38,6 +39,7 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
   const [reason, setReason] = useState("");
   const [all, setAll] = useState(false);
   const { dismissed } = document.survey;
+  const { stops } = document.jacket;
   const left = found?.filter(({ id }) => !dismissed.some((done) => done.id === id));
   const dismiss = (id: string) => {
     edit((plan) => ({
@@ -54,6 +56,11 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
       zones: { ...plan.zones, fragile: withDab(plan.zones.fragile, at, [0, 0, 0], radius) },
       survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: "a fragile zone" }] },
     }));
+    setOpen(null);
+  };
+  const stop = ({ loop }: Decision) => {
+    if (!loop) return;
+    edit((plan) => ({ ...plan, jacket: { ...plan.jacket, stops: [...plan.jacket.stops, { loop }] } }));
     setOpen(null);
   };
   return (
@@ -94,6 +101,11 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
                     Done
                   </button>
                 </div>
+                {decision.loop && stops.length < MOST_STOPS && (
+                  <button type="button" className="btn btn-xs mt-1" onClick={() => stop(decision)}>
+                    Close it with a web of clay
+                  </button>
+                )}
                 {decision.kind === "thin" && (
                   <button type="button" className="btn btn-xs mt-1" onClick={() => fragile(decision)}>
                     Make it a fragile zone
@@ -108,6 +120,30 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
         <button type="button" className="mt-1 text-sm underline" onClick={() => setAll(!all)}>
           {all ? "Show fewer" : `Show all ${left.length}`}
         </button>
+      )}
+      {stops.length > 0 && (
+        <ul className="mt-2 text-sm" data-testid="stops">
+          {stops.map((held) => (
+            <li key={held.loop.slice(0, 3).join()} className="flex items-baseline justify-between gap-2 py-1">
+              <span>
+                Through-hole closed with clay{" "}
+                <span className="quiet text-xs">{show.length(middleOf(held.loop)[2])} up</span>
+              </span>
+              <button
+                type="button"
+                className="btn btn-xs"
+                onClick={() =>
+                  edit((plan) => ({
+                    ...plan,
+                    jacket: { ...plan.jacket, stops: plan.jacket.stops.filter((other) => other !== held) },
+                  }))
+                }
+              >
+                Take it out
+              </button>
+            </li>
+          ))}
+        </ul>
       )}
       {dismissed.length > 0 && (
         <details className="mt-2 text-sm">
@@ -141,6 +177,10 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
   );
 }
 
+function middleOf(loop: readonly number[]): number[] {
+  return [0, 1, 2].map((a) => loop.reduce((sum, x, k) => (k % 3 === a ? sum + x : sum), 0) / (loop.length / 3));
+}
+
 function figureOf({ kind, figureMm }: Decision, show: Show): string {
   switch (kind) {
     case "hole":
@@ -159,13 +199,17 @@ function useDecisions(document: PlanDocument, { bundle, geometry, quality }: Pla
   const { onBoard } = document.seat;
   const bridgedMm = bridgedGapMm(document.jacket.coats);
   // A piece that was surveyed is not surveyed again for every plan that is made of it.
-  const surveyed = useRef<{ readonly piece: TriangleMesh; readonly bridgedMm: number } | null>(null);
+  const surveyed = useRef<{ readonly piece: TriangleMesh; readonly bridgedMm: number; readonly stops: string } | null>(
+    null,
+  );
+  const stops = JSON.stringify(document.jacket.stops);
   useEffect(() => {
     if (!bundle || !geometry || quality !== "settled") return;
     const { piece, survey } = bundle;
-    if (surveyed.current?.piece === piece && surveyed.current.bridgedMm === bridgedMm) return;
-    surveyed.current = { piece, bridgedMm };
+    const { current } = surveyed;
+    if (current?.piece === piece && current.bridgedMm === bridgedMm && current.stops === stops) return;
+    surveyed.current = { piece, bridgedMm, stops };
     void geometry.api.decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard).then(setFound);
-  }, [bundle, geometry, quality, bridgedMm, onBoard]);
+  }, [bundle, geometry, quality, bridgedMm, stops, onBoard]);
   return found;
 }

@@ -1,0 +1,52 @@
+import type { HiddenStretch } from "../../../../core/parting/bothSides.ts";
+import type { HandEdit } from "../../../../core/parting/hand/edit.ts";
+import { useShow } from "../../../lib/show.ts";
+import { useStage } from "../../../scene/useStage.tsx";
+import { Caution, More } from "../../../ui/fields.tsx";
+
+/** Stretches of line that one of their two sections does not see: gone to, and moved into sight with one click. */
+export function OutOfSight({
+  hidden,
+  onMove,
+}: {
+  hidden: readonly HiddenStretch[];
+  onMove: (change: HandEdit) => void;
+}) {
+  const show = useShow();
+  const { stage } = useStage();
+  const total = hidden.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
+  const places = `${hidden.length} ${hidden.length === 1 ? "place" : "places"}`;
+  return (
+    <>
+      <Caution>
+        {`The line is out of sight of one of its two sections in ${places}, ${show.length(total)} in all. Marked on the stage.`}
+      </Caution>
+      <More title="Go to them, or move the line into sight">
+        <ul className="text-sm" data-testid="out-of-sight">
+          {hidden.map(({ at, to, from, lengthMm, moveMm }) => (
+            <li key={at.join()} className="flex items-center justify-between gap-2 py-1">
+              <button
+                type="button"
+                className="text-left underline decoration-dotted underline-offset-4"
+                onClick={() => stage?.comeTo(at)}
+              >
+                {`${show.length(lengthMm)} unseen by ${from}`}
+              </button>
+              {to && moveMm !== null ? (
+                <button
+                  type="button"
+                  className="btn btn-xs"
+                  onClick={() => onMove({ kind: "shift", at, to, lengthMm })}
+                >
+                  {`Move ${show.length(moveMm)}`}
+                </button>
+              ) : (
+                <span className="quiet">nothing near is seen by both</span>
+              )}
+            </li>
+          ))}
+        </ul>
+      </More>
+    </>
+  );
+}
