@@ -35,6 +35,12 @@ interface DemoPiece {
 
 const base = newPlan();
 
+/** Round the hole between the lamplighter's legs, mm. */
+const BETWEEN_HIS_LEGS = [
+  -29, -5, 182, -25, -8, 210, -14, -11, 239, -25, -4, 269, -11, 0, 296, 20, 0, 298, 37, 0, 274, 29, 7, 244, 35, 3, 215,
+  40, -2, 187, 40, -6, 158, 40, -9, 129, 39, -12, 99, 20, -11, 77, -9, -6, 76, -30, -2, 94, -31, -3, 123, -30, -4, 153,
+];
+
 const PIECES: readonly DemoPiece[] = [
   {
     name: "Gulls over waves",
@@ -76,7 +82,7 @@ const PIECES: readonly DemoPiece[] = [
     plan: {
       ...base,
       brief: { ...base.brief, edition: 6, castMaterial: "wax for bronze", castMethod: "slush", surface: "oil clay" },
-      jacket: { ...base.jacket, smoothingMm: 24 },
+      jacket: { ...base.jacket, smoothingMm: 24, stops: [{ loop: BETWEEN_HIS_LEGS }] },
       parting: { ...base.parting, sections: 3 },
       // His face: no line is to cross it.
       zones: { ...base.zones, keepClear: [0, -100, 1610, 0, -1, 0, 62] },

@@ -276,17 +276,17 @@ function useWalls(
   thinMm: number,
   onBoard: boolean,
 ) {
-  const [walls, setWalls] = useState<ShownWalls | null>(null);
+  const [walls, setWalls] = useState<(ShownWalls & { readonly mesh: TriangleMesh }) | null>(null);
   useEffect(() => {
     setWalls(null);
     if (!mesh || !geometry) return;
     let gone = false;
-    void geometry.api.walls(mesh, gapMm, thinMm, onBoard).then((next) => !gone && setWalls(next));
+    void geometry.api.walls(mesh, gapMm, thinMm, onBoard).then((next) => !gone && setWalls({ ...next, mesh }));
     return () => {
       gone = true;
     };
   }, [mesh, geometry, gapMm, thinMm, onBoard]);
-  return walls;
+  return walls?.mesh === mesh ? walls : null;
 }
 
 function Legend({ entries }: { entries: readonly (readonly [string, string, number?])[] }) {
@@ -304,7 +304,8 @@ function Legend({ entries }: { entries: readonly (readonly [string, string, numb
 }
 
 function useCounts(mesh: TriangleMesh | null, geometry: Geometry | null, draftDeg: number, onBoard: boolean) {
-  const [result, setResult] = useState<{ counts: Uint8Array; pulls: number } | null>(null);
+  const [held, setResult] = useState<{ mesh: TriangleMesh; counts: Uint8Array; pulls: number } | null>(null);
+  const result = held?.mesh === mesh ? held : null;
   const [progress, setProgress] = useState(0);
   useEffect(() => {
     setResult(null);
@@ -318,7 +319,7 @@ function useCounts(mesh: TriangleMesh | null, geometry: Geometry | null, draftDe
         onBoard,
         proxied((fraction: number) => !gone && setProgress(fraction)),
       )
-      .then((next) => !gone && setResult(next));
+      .then((next) => !gone && setResult({ ...next, mesh }));
     return () => {
       gone = true;
     };

@@ -7,6 +7,8 @@ import type { Geometry } from "../../workers/geometry.ts";
 export const SPACING_MM = 6;
 
 export interface SurveyMap {
+  /** What it was made for: another mesh has other vertices. */
+  readonly mesh: TriangleMesh;
   readonly classes: Uint8Array;
   /** Share of the vertices in each class. */
   readonly shares: readonly [number, number, number];
@@ -34,7 +36,7 @@ export function useSurveyMap(
       busy.current = true;
       const classes = await geometry.api.map(mesh, [x, y, z], draftDeg, SPACING_MM, onBoard);
       busy.current = false;
-      if (!gone) setMap({ classes, shares: sharesOf(classes) });
+      if (!gone) setMap({ mesh, classes, shares: sharesOf(classes) });
       const next = waiting.current;
       waiting.current = null;
       next?.();
@@ -45,7 +47,7 @@ export function useSurveyMap(
       gone = true;
     };
   }, [mesh, geometry, x, y, z, draftDeg, onBoard]);
-  return map;
+  return map?.mesh === mesh ? map : null;
 }
 
 function sharesOf(classes: Uint8Array): [number, number, number] {

@@ -209,6 +209,7 @@ function useDecisions(document: PlanDocument, { bundle, geometry, quality }: Pla
     const { current } = surveyed;
     if (current?.piece === piece && current.bridgedMm === bridgedMm && current.stops === stops) return;
     surveyed.current = { piece, bridgedMm, stops };
+    setFound(null);
     void geometry.api.decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard).then(setFound);
   }, [bundle, geometry, quality, bridgedMm, stops, onBoard]);
   return found;
