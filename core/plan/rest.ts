@@ -40,19 +40,51 @@ export function suggestRest(
 ): Layout {
   const { request: survey, table, nearest } = known;
   const laid = laidByHand(layout, jacket, nearest, survey);
-  const found = heldIn(layout, laid.label, neighbours(vertexGraph(survey.coarse)));
+  const near = neighbours(vertexGraph(survey.coarse));
+  const found = heldIn(layout, laid.label, near);
   const stays = found.map(({ section }) => section);
   const held = found.map((one) => one.held);
   const pulls = layout.sections.map(({ pull }, s) => (stays.includes(s) ? stays.indexOf(s) : pull));
   const search = new PlanSearch(survey, table, prices, ctx, { held, pulls, label: laid.label });
   const suggestion = search.tightened(search.exactly(Math.max(search.fewest, sections), ctx));
-  const drawn = drawnOut(suggestion, jacket, survey);
+  // Under what is held the others reach on, so that its own lines alone bound them.
+  const kept = suggestion.held.map((h) => h !== null && held[h].whole);
+  const drawn = drawnOut({ ...suggestion, label: spread(suggestion.label, kept, near) }, jacket, survey);
   const potentials = drawn.potentials.map((potential, r) => {
     const h = suggestion.held[r];
-    return h !== null && held[h].whole ? laid.potentials[stays[h]].map((mm) => HELD_WEIGHT * mm) : potential;
+    return h !== null && held[h].whole ? leadOf(stays[h], laid.potentials) : potential;
   });
   const treatments = suggestion.held.map((h) => (h === null ? {} : layout.sections[stays[h]]));
   return laidAlong(jacket, nearest, suggestion.pulls, potentials, treatments);
+}
+
+/** Labels with every vertex of a kept section given to whatever other section is nearest over the mesh. */
+function spread(label: Uint8Array, kept: readonly boolean[], near: Neighbours): Uint8Array {
+  const out = label.slice();
+  const told = Uint8Array.from(label, (s) => (kept[s] ? 0 : 1));
+  const queue = [...told.keys()].filter((v) => told[v] === 1);
+  for (let q = 0; q < queue.length; q++) {
+    const v = queue[q];
+    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+      const other = near.list[k];
+      if (told[other]) continue;
+      told[other] = 1;
+      out[other] = out[v];
+      queue.push(other);
+    }
+  }
+  return out;
+}
+
+/** By how much a section's potential leads the others', weighed so that its lines stay where they were laid. */
+function leadOf(section: number, potentials: readonly Float32Array[]): Float32Array {
+  return potentials[section].map((own, v) => {
+    let most = -Infinity;
+    potentials.forEach((other, s) => {
+      if (s !== section && other[v] > most) most = other[v];
+    });
+    return HELD_WEIGHT * (own - most);
+  });
 }
 
 /** @returns the layout with one section parted in two for least money, and all others as they lie */
