@@ -75,7 +75,9 @@ export class NearestField {
 
   /** Spreads a class of each triangle over the field, for `sureClass`. */
   classes(classOf: Uint8Array): NodeClasses {
-    const node = Uint8Array.from(this.triangle, (triangle) => classOf[triangle]);
+    const { triangle } = this;
+    const node = new Uint8Array(triangle.length);
+    for (let n = 0; n < node.length; n++) node[n] = classOf[triangle[n]];
     const brick = new Int16Array(this.grid.brickOf.length);
     for (let slot = 0; slot < brick.length; slot++) {
       const from = slot * BRICK_NODES;

@@ -262,7 +262,6 @@ function assemble(
         pulls: lowest.map((s) => pulls[s]),
         cells: freed.cells,
         sectionOf: (cell) => lowest.indexOf(cell),
-        depth: depthField(mesh),
         shellMm,
         stepMm,
         boardMm: boardOf(jacket),

@@ -63,8 +63,17 @@ export class Cells {
   carried(mesh: TriangleMesh): Float32Array[] {
     const out = this.data.potentials.map(() => new Float32Array(mesh.positions.length / 3));
     const t = this.mesh.triangles;
-    for (let v = 0; v < mesh.positions.length / 3; v++) {
-      const p = mesh.positions;
+    const same = new SamePlaces(this.mesh);
+    const p = mesh.positions;
+    for (let v = 0; v < p.length / 3; v++) {
+      // What has not changed from mesh to mesh stands in the very same places.
+      const known = same.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+      if (known >= 0) {
+        this.data.potentials.forEach((potential, s) => {
+          out[s][v] = potential[known];
+        });
+        continue;
+      }
       const triangle = this.nearest.nearest(this.point, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
       const w = barycentric(this.mesh, triangle, this.point);
       this.data.potentials.forEach((potential, s) => {
@@ -74,6 +83,11 @@ export class Cells {
       });
     }
     return out;
+  }
+
+  /** A distance told may be so much too great where it is not exact. */
+  get slackMm(): number {
+    return 2 * this.data.nearest.grid.stepMm;
   }
 
   /** Distance from a point to the jacket, mm; exact where a section could be. */
@@ -107,6 +121,36 @@ export class Cells {
       }
     });
     return best;
+  }
+}
+
+/** Finds the vertex of a mesh that stands exactly at a place: an open-addressed table of hashed coordinates. */
+class SamePlaces {
+  private readonly slots: Int32Array;
+
+  constructor(private readonly mesh: TriangleMesh) {
+    const p = mesh.positions;
+    const count = p.length / 3;
+    this.slots = new Int32Array(2 ** Math.ceil(Math.log2(2 * count + 2))).fill(-1);
+    for (let v = 0; v < count; v++) {
+      let slot = this.slotOf(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+      while (this.slots[slot] >= 0) slot = (slot + 1) & (this.slots.length - 1);
+      this.slots[slot] = v;
+    }
+  }
+
+  /** @returns the vertex, or -1 */
+  at(x: number, y: number, z: number): number {
+    const p = this.mesh.positions;
+    for (let slot = this.slotOf(x, y, z); ; slot = (slot + 1) & (this.slots.length - 1)) {
+      const v = this.slots[slot];
+      if (v < 0 || (p[3 * v] === x && p[3 * v + 1] === y && p[3 * v + 2] === z)) return v;
+    }
+  }
+
+  private slotOf(x: number, y: number, z: number): number {
+    const mixed = Math.imul(x * 4096, 73856093) ^ Math.imul(y * 4096, 19349663) ^ Math.imul(z * 4096, 83492791);
+    return (mixed ^ (mixed >>> 15)) & (this.slots.length - 1);
   }
 }
 

@@ -4,7 +4,6 @@ import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { cutSections } from "../parting/cut.ts";
-import { depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { sphere } from "../testing/shapes.ts";
 import { Cells } from "./cells.ts";
@@ -72,7 +71,6 @@ describe("who blocks whom", () => {
       pulls,
       cells,
       sectionOf: (cell) => cell,
-      depth: depthField(mesh),
       shellMm: 15,
       stepMm: 4,
       boardMm: null,

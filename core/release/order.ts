@@ -4,7 +4,6 @@
  * are taken apart so that nothing blocked moves; they are built the other way round.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { type DepthField, depthNode } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import type { Cells } from "./cells.ts";
@@ -24,8 +23,6 @@ export interface BlockRequest {
   /** Cells of the jacket the skins lie on; sections numbered as the skins are. */
   readonly cells: Cells;
   readonly sectionOf: (cell: number) => number;
-  /** Distances about that jacket. */
-  readonly depth: DepthField;
   readonly shellMm: number;
   readonly stepMm: number;
   readonly boardMm: number | null;
@@ -41,7 +38,7 @@ export function findBlocks(request: BlockRequest): Block[] {
 }
 
 function blocksOf(request: BlockRequest, section: number): Block[] {
-  const { skins, pulls, cells, sectionOf, depth, shellMm, stepMm, boardMm } = request;
+  const { skins, pulls, cells, sectionOf, shellMm, stepMm, boardMm } = request;
   const skin = skins[section];
   const d = pulls[section];
   const { normals } = vertexNormals(skin);
@@ -55,13 +52,13 @@ function blocksOf(request: BlockRequest, section: number): Block[] {
     for (const share of [0.25, 0.9]) {
       const start = [0, 1, 2].map((a) => p[3 * v + a] + share * shellMm * normals[3 * v + a]);
       if (nearEdge(request, section, start, point)) continue;
-      for (let moved = stepMm; moved < far; moved += shellMm / 2) {
+      let free = 0;
+      for (let moved = stepMm; moved < far; moved += Math.max(shellMm / 2, free)) {
         for (let a = 0; a < 3; a++) point[a] = start[a] + moved * d[a];
         if (boardMm !== null && point[2] < boardMm) break;
-        // Only the thickness of a section is in the way; most of the way is far from it.
-        const node = depthNode(depth, point[0], point[1], point[2]);
-        if (depth.distanceMm[node] > shellMm + 2 * depth.stepMm) continue;
-        if (cells.distance(point) > 0.9 * shellMm) continue;
+        // Only the thickness of a section is in the way.
+        free = cells.distance(point) - cells.slackMm - 0.9 * shellMm;
+        if (free + cells.slackMm > 0) continue;
         const by = sectionOf(cells.at(point[0], point[1], point[2]));
         if (by === section || by < 0) continue;
         const held = found.get(by);

@@ -28,9 +28,11 @@ export function potentialsOf(
   const vertices = mesh.positions.length / 3;
   const label = labelsFrom(mesh, network, new Uint8Array(vertices), vertexNeighbours(mesh), reachMm, normals);
   const segments = new SegmentIndex(network, reachMm);
-  const fields = Array.from({ length: sections }, (_, s) =>
-    Float32Array.from(label, (own) => (own === s ? reachMm : -reachMm)),
-  );
+  const fields = Array.from({ length: sections }, (_, s) => {
+    const field = new Float32Array(vertices).fill(-reachMm);
+    for (let v = 0; v < vertices; v++) if (label[v] === s) field[v] = reachMm;
+    return field;
+  });
   const p = mesh.positions;
   const away = new Float64Array(sections);
   for (let v = 0; v < vertices; v++) {
