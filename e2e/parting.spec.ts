@@ -31,6 +31,29 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await course.settled();
   });
 
+  await test.step("one section is kept whole, and the rest suggested anew in two", async () => {
+    const card = page.getByRole("button", { name: /^1 Releases/ });
+    await card.click();
+    const pull = await page.getByLabel("Bearing").inputValue();
+    await page.getByRole("button", { name: "Keep it whole" }).click();
+    const rest = page.getByTestId("suggest-rest");
+    await rest.getByRole("button", { name: "3", exact: true }).click();
+    await course.settled();
+    await rest.getByRole("button", { name: /Suggest the rest/ }).click();
+    await expect(course.tally("Sections")).toHaveText("3");
+    await course.settled();
+    await expect(page.getByTestId("verdict")).toContainText("all 3 sections release");
+    const held = page.getByRole("button", { name: /Releases.*held/ });
+    await expect(held).toHaveCount(1);
+    if ((await held.getAttribute("aria-expanded")) === "false") await held.click();
+    await expect(page.getByLabel("Bearing")).toHaveValue(pull);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(course.tally("Sections")).toHaveText("2");
+    await course.settled();
+    await page.getByRole("button", { name: /Releases/, expanded: true }).click();
+  });
+
   const box = await page.getByTestId("stage").boundingBox();
   if (!box) throw new Error("The stage has no place on the page.");
   const at = (right: number, down: number) => ({ x: box.x + box.width / 2 + right, y: box.y + box.height / 2 + down });

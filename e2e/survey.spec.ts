@@ -56,6 +56,19 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
     await page.getByRole("button", { name: "None: a sock" }).click();
     await expect(course.tally("Cost")).toHaveText(cost ?? "");
   });
+
+  await test.step("the hole is closed with clay: it needs no decision any more, and the clay is bought", async () => {
+    await course.goTo("Survey");
+    const hole = page.getByTestId("decisions").getByRole("button", { name: /Through-hole/ });
+    await hole.click();
+    await page.getByRole("button", { name: "Close it with a web of clay" }).click();
+    await expect(page.getByTestId("stops").getByRole("listitem")).toHaveCount(1);
+    await course.settled();
+    await expect(page.getByText("Looking at holes")).toHaveCount(0);
+    await expect(hole).toHaveCount(0);
+    await course.goTo("Materials");
+    await expect(page.getByTestId("buying-list").getByText("Clay for through-holes")).toBeVisible();
+  });
 });
 
 test("a locked section is freed by a remedy that was tried on it", async ({ page }) => {

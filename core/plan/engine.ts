@@ -117,6 +117,12 @@ export class PlanEngine {
     );
   }
 
+  /** Works out what any plan of the document needs before its sections. */
+  prepare(document: PlanDocument, stepMm: number, ctx: JobContext): void {
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    this.surveyFor(document, stepMm, ctx).nearest(jacket, ctx);
+  }
+
   /** The sections, suggested or for the user's own pulls. */
   sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Sections {
     const survey = this.surveyFor(document, stepMm, ctx);

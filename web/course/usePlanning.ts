@@ -36,6 +36,8 @@ export interface Planning {
   readonly ranges: () => Promise<Answer<PullRange[]>>;
   /** What would free a section of the settled plan, or do without its fill; each is handed over as it is found. */
   readonly remedies: (section: number, onRemedy: (remedy: Remedy) => void) => Promise<Answer<Remedy[]>>;
+  /** Gets ready what a plan of lines in hand needs, where the plan shown came from the server. */
+  readonly prepare: () => void;
   /** The lines in hand with the rest suggested anew round what is held. */
   readonly rest: (sections: number) => Promise<Answer<Layout>>;
   readonly cancel: () => void;
@@ -44,7 +46,10 @@ export interface Planning {
 
 type Report = (stage: string, fraction: number) => void;
 
+/** An edit waits so long for the next one: a figure is typed digit by digit. */
 const PAUSE_MS = 250;
+/** A line that was let go of stays. */
+const MOVED_PAUSE_MS = 40;
 
 export function usePlanning(piece: Piece): Planning {
   const document = usePlan((plan) => (plan.pieceId === piece.id ? plan.document : null));
@@ -92,42 +97,45 @@ export function usePlanning(piece: Piece): Planning {
     const report = proxied((stage: string, fraction: number) => {
       if (!overtaken) setProgress({ stage, fraction });
     });
-    const timer = setTimeout(async () => {
-      setProblem(null);
-      const hash = await sha256(key);
-      const known = hash ? await fetchBundle(hash) : null;
-      if (overtaken) return;
-      if (known) {
-        setProgress(null);
-        show(known, "settled");
-        return;
-      }
-      geometry.clear();
-      opened.current ??= openScan(geometry, piece, report);
-      const trouble = await opened.current;
-      if (overtaken) return;
-      if (trouble) {
-        opened.current = null;
-        setProblem(trouble);
-        setProgress(null);
-        return;
-      }
-      // Lines laid by hand on the jacket that is shown were glanced at: a coarse answer would tell less.
-      const moved = document.parting.layout !== null && jacketShown.current === jacketText(document);
-      for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
-        const answer = await geometry.api.plan(key, document, rates, how, report);
+    // Lines laid by hand on the jacket that is shown were glanced at: a coarse answer would tell less.
+    const moved = document.parting.layout !== null && jacketShown.current === jacketText(document);
+    const timer = setTimeout(
+      async () => {
+        setProblem(null);
+        const hash = await sha256(key);
+        const known = hash ? await fetchBundle(hash) : null;
         if (overtaken) return;
-        if (!answer.ok) {
-          setProblem(answer.cancelled ? "Stopped. What is shown may be from before the last edit." : answer.message);
+        if (known) {
+          setProgress(null);
+          show(known, "settled");
+          return;
+        }
+        geometry.clear();
+        opened.current ??= openScan(geometry, piece, report);
+        const trouble = await opened.current;
+        if (overtaken) return;
+        if (trouble) {
+          opened.current = null;
+          setProblem(trouble);
           setProgress(null);
           return;
         }
-        const next = unpackBundle(answer.value);
-        if (next) show(next, how);
-        if (how === "settled" && hash) void geometry.keep(hash, answer.value);
-      }
-      setProgress(null);
-    }, PAUSE_MS);
+        for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
+          const answer = await geometry.api.plan(key, document, rates, how, report);
+          if (overtaken) return;
+          if (!answer.ok) {
+            setProblem(answer.cancelled ? "Stopped. What is shown may be from before the last edit." : answer.message);
+            setProgress(null);
+            return;
+          }
+          const next = unpackBundle(answer.value);
+          if (next) show(next, how);
+          if (how === "settled" && hash) void geometry.keep(hash, answer.value);
+        }
+        setProgress(null);
+      },
+      moved ? MOVED_PAUSE_MS : PAUSE_MS,
+    );
     return () => {
       overtaken = true;
       clearTimeout(timer);
@@ -175,6 +183,7 @@ export function usePlanning(piece: Piece): Planning {
       ask((at, plan, report) => at.api.remedies(plan, rates, section, report, proxied(onRemedy))),
     [ask, rates],
   );
+  const prepare = useCallback(() => void ask((at, plan, report) => at.api.prepare(plan, report)), [ask]);
   const rest = useCallback(
     (sections: number) => ask((at, plan, report) => at.api.rest(plan, rates, sections, report)),
     [ask, rates],
@@ -211,6 +220,7 @@ export function usePlanning(piece: Piece): Planning {
     ranges,
     remedies,
     rest,
+    prepare,
     cancel,
     again,
   };

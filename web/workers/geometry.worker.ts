@@ -215,6 +215,16 @@ class GeometryWorker {
     });
   }
 
+  /** Works out the jacket and its survey, which every plan of the document needs. */
+  async prepare(document: PlanDocument, onProgress: Progress): Promise<Answer<null>> {
+    return this.guarded(async () => {
+      if (!this.fine) throw new Error("No scan is open.");
+      const ctx = this.context(onProgress);
+      this.fine.prepare(document, settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2), ctx);
+      return null;
+    });
+  }
+
   /** The lines in hand with what is held as it is, and the rest suggested anew. */
   async rest(document: PlanDocument, rates: Rates, sections: number, onProgress: Progress): Promise<Answer<Layout>> {
     return this.guarded(async () => {

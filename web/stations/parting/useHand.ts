@@ -54,6 +54,11 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   useEffect(() => {
     if (inHand && survey && hand.current) void hand.current.api.takeUp(survey, onBoard).then(ready.current.open);
   }, [inHand, survey, onBoard]);
+  const { prepare, quality } = planning;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when a settled plan is in hand.
+  useEffect(() => {
+    if (inHand && quality === "settled") prepare();
+  }, [inHand, quality === "settled"]);
   // The document's own layout is shown again once it has changed.
   // biome-ignore lint/correctness/useExhaustiveDependencies: an edit of the layout ends what was on trial.
   useEffect(() => setMoving(null), [laid]);
