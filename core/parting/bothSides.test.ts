@@ -41,6 +41,10 @@ describe("a line looked at from both sides", () => {
     const way = R * ((40 * Math.PI) / 180 - seenPast);
     expect(hidden.moveMm).toBeGreaterThan(way - 8);
     expect(hidden.moveMm).toBeLessThan(way + 8);
+    // Where it is to go, both see it.
+    const [x, y, z] = hidden.to ?? [0, 0, 0];
+    expect(Math.hypot(x, y, z)).toBeCloseTo(R, -1);
+    expect(Math.asin(z / R)).toBeLessThan(seenPast + 8 / R);
   });
 
   it("behind something that stands in the way is out of sight there only", () => {

@@ -2,7 +2,10 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { NO_SEAM } from "../jacket/seam.ts";
 import { plainContext as ctx } from "../job/context.ts";
+import { siliconeMassG } from "../materials/silicone.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { treated } from "../parting/hand/edit.ts";
+import { type FillWith, takenInHand } from "../parting/hand/layout.ts";
 import type { Direction } from "../survey/directions.ts";
 import { rotation, rotations, turnedDirection } from "../testing/random.ts";
 import { box, lathe, mushroom, sphere, torus, turned } from "../testing/shapes.ts";
@@ -111,6 +114,42 @@ describe("sections meet their oracles", () => {
     const { sections } = run(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
     expect(sections.fillMm3).toBeGreaterThan(20_000);
     expect(sections.sections.every((s) => s.releases)).toBe(true);
+  });
+
+  it("fills with clay where that is wanted, or leaves a lock open and says that it holds", () => {
+    const document = documentWith(4, false, { pulls: UP_DOWN });
+    // A groove 30 mm deep and wider.
+    const deep: [number, number][] = [
+      [0, 120],
+      [80, 120],
+      [80, 70],
+      [50, 62],
+      [50, 18],
+      [80, 10],
+      [80, -120],
+      [0, -120],
+    ];
+    const engine = new PlanEngine(lathe(deep, 96));
+    const plan = (parting: PlanDocument["parting"]) => engine.run({ ...document, parting }, TYPICAL_RATES, 4, ctx);
+    const { sections } = plan(document.parting);
+    const filled = sections.sections.findIndex(({ fillMm3 }) => fillMm3 > 0);
+    expect(sections.sections[filled].fillThickMm).toBeGreaterThan(8);
+    const taken = takenInHand(sections.drawn, sections.sections);
+    const withFill = (fillWith: FillWith) =>
+      plan({ ...document.parting, layout: treated(taken, filled, { fillWith }) });
+    const silicone = withFill("silicone");
+    const clay = withFill("clay");
+    const [own] = clay.sections.sections.filter(({ fillMm3 }) => fillMm3 > 0);
+    expect(own.releases).toBe(true);
+    // The clay takes the silicone's place, to the gram.
+    const [sidedG, clayG] = [silicone.estimate.fillG - clay.estimate.fillG, siliconeMassG(own.fillMm3)];
+    expect(sidedG / clayG).toBeCloseTo(1, 6);
+    const bought = clay.estimate.materials.find(({ item }) => item === "Clay for fills");
+    expect(bought?.quantity).toBeCloseTo((own.fillMm3 * 1.9) / 1e6, 6);
+    const open = withFill("open");
+    const [held] = open.sections.sections.filter(({ releases }) => !releases);
+    expect(held.fillMm3).toBe(0);
+    expect(open.warnings.join()).toContain("left open");
   });
 });
 

@@ -5,7 +5,8 @@ import { evenly } from "../../testing/random.ts";
 import { sphere } from "../../testing/shapes.ts";
 import { cutSections, lineLengthMm } from "../cut.ts";
 import { labelsFrom } from "../network.ts";
-import { insertHandle, layStretch, moveHandle, type Place, placeAt, removeHandle } from "./handles.ts";
+import { treated } from "./edit.ts";
+import { insertHandle, layStretch, moveHandle, type Place, placeAt, removeHandle, shiftStretch } from "./handles.ts";
 import { type LaidLine, type Layout, layoutOf, networkOn, placesAlong } from "./layout.ts";
 import { potentialsOf, SIDE_REACH } from "./potentials.ts";
 import {
@@ -54,6 +55,49 @@ function drawn(layout: Layout, picked: readonly Place[], closed = false): Layout
   if (!found.ok) throw new Error(found.problem);
   return found.layout;
 }
+
+describe("a stretch that is moved", () => {
+  it("has its middle where it was wanted, gives way a little beyond, and stays as it was elsewhere", () => {
+    fc.assert(
+      fc.property(evenly(-3, 3), evenly(-25, 25), evenly(60, 300), (angle, up, lengthMm) => {
+        const at: Place = [R * Math.cos(angle), R * Math.sin(angle), 0];
+        const to = on((up * 180) / (Math.PI * R), (angle * 180) / Math.PI);
+        const [line] = shiftStretch(ball, halves, at, to, lengthMm).lines;
+        expect(offBall(line)).toBeLessThan(1);
+        const nearestTo = (place: Place) =>
+          Math.min(
+            ...Array.from({ length: line.points.length / 3 }, (_, k) =>
+              Math.hypot(...placeAt(line, k).map((x, a) => x - place[a])),
+            ),
+          );
+        // The line's points stand 8 mm apart.
+        expect(nearestTo(to)).toBeLessThan(8);
+        const reachRad = (0.75 * lengthMm + 10) / R;
+        for (const side of [reachRad, -reachRad]) {
+          const still: Place = [R * Math.cos(angle + side), R * Math.sin(angle + side), 0];
+          expect(nearestTo(still)).toBeLessThan(6);
+        }
+      }),
+      { numRuns: 30, seed: 71 },
+    );
+  });
+
+  it("is none where there is no line", () => {
+    const none = { ...halves, lines: [] };
+    expect(shiftStretch(ball, none, on(0, 0), on(5, 0), 50)).toBe(none);
+  });
+});
+
+describe("a section treated another way", () => {
+  it("keeps its pull, its lines and whatever else was decided", () => {
+    const clay = treated(treated(halves, 1, { hold: "section" }), 1, { fillWith: "clay" });
+    expect(clay).toEqual({
+      ...halves,
+      sections: [halves.sections[0], { ...halves.sections[1], hold: "section", fillWith: "clay" }],
+    });
+    expect(treated(clay, 1, { hold: undefined }).sections[1].fillWith).toBe("clay");
+  });
+});
 
 describe("the way of a line", () => {
   it("is the great circle where it is to be the shortest", () => {
