@@ -5,6 +5,7 @@ import { openPlan, usePlan } from "../document/planStore.ts";
 import { useAutosave } from "../document/useAutosave.ts";
 import { useChangePiece, usePiece, useStoredPlan } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
+import { Clay } from "../scene/Clay.tsx";
 import { StageProvider } from "../scene/useStage.tsx";
 import { JacketStation } from "../stations/jacket/Station.tsx";
 import { MaterialsStation } from "../stations/materials/Station.tsx";
@@ -74,6 +75,7 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
       <div className="flex min-h-0 grow">
         <Course piece={piece} station={station} planning={planning} document={document} />
         <StageProvider night={theme === "night"} overlay={<StageTools planning={planning} piece={piece} />}>
+          <Clay stops={document.jacket.stops} onBoard={document.seat.onBoard} />
           <aside
             className="w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100"
             aria-label="Side sheet"

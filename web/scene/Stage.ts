@@ -12,6 +12,7 @@ import { DirectionHandle } from "./handle.ts";
 import { type LineHandle, LineHandles } from "./lineHandles.ts";
 import { lockMarks } from "./marks.ts";
 import {
+  clay,
   countColour,
   fillColour,
   marker,
@@ -82,6 +83,7 @@ export class Stage {
     new THREE.BufferGeometry(),
     rubber(),
   );
+  private readonly clay = new THREE.Group();
   private readonly sections = new THREE.Group();
   private readonly lines = new THREE.Group();
   private readonly locks = new THREE.Group();
@@ -139,6 +141,7 @@ export class Stage {
     const samples = oneOfEach(this.cut, this.lampMaterial);
     this.scene.add(
       this.piece,
+      this.clay,
       this.jacket,
       this.sections,
       this.lines,
@@ -199,8 +202,16 @@ export class Stage {
     this.draw();
   }
 
+  /** Clay on the piece, under the jacket. */
+  setClay(meshes: readonly TriangleMesh[]): void {
+    this.empty(this.clay);
+    for (const mesh of meshes) this.clay.add(new THREE.Mesh(geometryOf(mesh), clay()));
+    this.draw();
+  }
+
   setPieceLook(look: PieceLook): void {
     this.piece.visible = look.kind !== "hidden";
+    this.clay.visible = this.piece.visible;
     if (look.kind === "classes") {
       const palette = (look.palette ?? SURVEY_COLOURS).map((css) => new THREE.Color(css));
       paint(this.piece.geometry, (v) => palette[look.classes[v] ?? 0]);

@@ -4,6 +4,8 @@ import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
 
 export const plaster = () =>
   new THREE.MeshStandardMaterial({ color: "#d8cfbd", roughness: 0.92, metalness: 0, side: THREE.DoubleSide });
+export const clay = () =>
+  new THREE.MeshStandardMaterial({ color: "#93745c", roughness: 0.95, metalness: 0, side: THREE.DoubleSide });
 export const vertexPainted = () =>
   new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.9, side: THREE.DoubleSide });
 export const rubber = () =>
