@@ -67,7 +67,8 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
     await expect(page.getByText("Looking at holes")).toHaveCount(0);
     await expect(hole).toHaveCount(0);
     await course.goTo("Materials");
-    await expect(page.getByTestId("buying-list").getByText("Clay for through-holes")).toBeVisible();
+    const sheet = page.getByRole("complementary", { name: "Side sheet" });
+    await expect(sheet.getByText("Clay for through-holes")).toBeVisible();
   });
 });
 

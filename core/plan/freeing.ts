@@ -12,7 +12,7 @@ import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { withoutIslands } from "../parting/sections.ts";
 import { Cells } from "../release/cells.ts";
 import { fillField } from "../release/fill.ts";
-import { measureLocks, type SectionLock } from "../release/locks.ts";
+import { LockMemory, measureLocks, type SectionLock } from "../release/locks.ts";
 import type { Direction } from "../survey/directions.ts";
 
 /** A lock left after filling no thicker than this many steps is the grid's own roughness. */
@@ -31,6 +31,19 @@ export interface FreeRequest {
   readonly shellMm: number;
   /** Times it fills before it gives up. */
   readonly rounds: number;
+  /** Of the plans before on the same jacket. */
+  readonly memories: LockMemories;
+}
+
+/** What was measured of the plan before, by the round of filling. */
+export class LockMemories {
+  private readonly rounds = new Map<string, LockMemory>();
+
+  of(round: string): LockMemory {
+    const held = this.rounds.get(round) ?? new LockMemory();
+    this.rounds.set(round, held);
+    return held;
+  }
 }
 
 export interface FreedSections {
@@ -59,7 +72,7 @@ interface Round {
 
 export function freeSections(request: FreeRequest, ctx: JobContext): FreedSections {
   const { jacket } = request;
-  const first = measured(request, jacket.mesh, request.nearest, request.potentials, false, ctx);
+  const first = measured(request, jacket.mesh, request.nearest, request.potentials, "bare", false, ctx);
   let round = first;
   let { grid, phi } = jacket;
   const fillsMm3 = request.pulls.map(() => 0);
@@ -82,7 +95,7 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     // The lines stay where they are in space: a line that moves with every fill opens new locks.
     const potentials = withoutIslands(round.cells.carried(mesh), vertexNeighbours(mesh));
     const nearest = NearestField.about(mesh, 2 * jacket.request.stepMm, ctx);
-    round = measured(request, mesh, nearest, potentials, request.rounds > 1, ctx);
+    round = measured(request, mesh, nearest, potentials, `filled ${k}`, request.rounds > 1, ctx);
     // The fill of one section may lock another: the round that holds least is kept, with the fill it took.
     if (holding(round) < holding(best.round) || k === 0) best = { round, fillsMm3: [...fillsMm3] };
   }
@@ -101,28 +114,30 @@ function measured(
   mesh: TriangleMesh,
   nearest: NearestField,
   potentials: readonly Float32Array[],
+  name: string,
   proven: boolean,
   ctx: JobContext,
 ): Round {
   ctx.checkCancelled();
   const { stepMm } = request.jacket.request;
   const cells = Cells.of(nearest, potentials);
-  const locks = locksAt(proven ? stepMm / 2 : stepMm, request, mesh, cells, ctx);
+  const locks = locksAt(proven ? stepMm / 2 : stepMm, request, mesh, cells, name, ctx);
   return { mesh, potentials, nearest, cells, locks, proven };
 }
 
 /** The round with every section that seems free measured at half the spacing; its locks are told if it is not. */
 function finer(request: FreeRequest, round: Round, ctx: JobContext): Round {
-  const found = locksAt(request.jacket.request.stepMm / 2, request, round.mesh, round.cells, ctx);
+  const found = locksAt(request.jacket.request.stepMm / 2, request, round.mesh, round.cells, "finer", ctx);
   const locks = round.locks.map((lock, s) => (lock.holdingMm3 === 0 && found[s].holdingMm3 > 0 ? found[s] : lock));
   return { ...round, locks, proven: true };
 }
 
 function locksAt(
   spacingMm: number,
-  { jacket, pulls, fillDepthMm, shellMm }: FreeRequest,
+  { jacket, pulls, fillDepthMm, shellMm, memories }: FreeRequest,
   mesh: TriangleMesh,
   cells: Cells,
+  round: string,
   ctx: JobContext,
 ): SectionLock[] {
   const { stepMm, onBoard } = jacket.request;
@@ -133,5 +148,6 @@ function locksAt(
     pulls.map((pull, section) => ({ ...common, pull, section })),
     cells,
     ctx,
+    memories.of(round),
   );
 }

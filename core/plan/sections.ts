@@ -27,13 +27,15 @@ import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { type Dabs, withinZone } from "../survey/zones.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
-import { type FreedSections, freeSections } from "./freeing.ts";
+import { type FreedSections, freeSections, LockMemories } from "./freeing.ts";
 import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn } from "./laidOut.ts";
 
 /** What a survey found; the pulls are surveyed when they are first asked for. */
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
   private about: NearestField | null = null;
+  /** Locks of the plans measured before on this jacket. */
+  readonly memories = new LockMemories();
   private searching: { readonly prices: string; readonly search: PlanSearch } | null = null;
 
   constructor(readonly request: SuggestRequest) {}
@@ -165,7 +167,10 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   const nearest = survey.nearest(jacket, ctx);
   const freed = ({ pulls, potentials, fillWith }: LaidOut) => {
     const open = fillWith.map((wanted) => wanted === "open");
-    return freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds }, ctx);
+    return freeSections(
+      { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memories: survey.memories },
+      ctx,
+    );
   };
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);

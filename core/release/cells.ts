@@ -8,7 +8,7 @@ import { labelsOf } from "../parting/sections.ts";
 import type { Direction } from "../survey/directions.ts";
 
 /** Farther from the jacket than any section reaches, mm. */
-const FAR_MM = 75;
+export const FAR_MM = 75;
 
 /** What cells are made of, as plain data for other threads. */
 export interface CellsData {
@@ -85,6 +85,13 @@ export class Cells {
     return out;
   }
 
+  /** The section at a node, as `at` tells it where the jacket is far. */
+  atNode(node: number): number {
+    const { classOf, nearest } = this.data;
+    const triangle = nearest.triangle[node];
+    return classOf[triangle] !== NO_CLASS ? classOf[triangle] : this.greatestIn(triangle);
+  }
+
   /** A distance told may be so much too great where it is not exact. */
   get slackMm(): number {
     return 2 * this.data.nearest.grid.stepMm;
@@ -125,7 +132,7 @@ export class Cells {
 }
 
 /** Finds the vertex of a mesh that stands exactly at a place: an open-addressed table of hashed coordinates. */
-class SamePlaces {
+export class SamePlaces {
   private readonly slots: Int32Array;
 
   constructor(private readonly mesh: TriangleMesh) {

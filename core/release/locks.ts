@@ -12,6 +12,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type ColumnFrame, columnFrame, columnPoint, FROM_BACK, visitColumns } from "../survey/columns.ts";
 import type { Direction } from "../survey/directions.ts";
 import { Cells, type CellsData } from "./cells.ts";
+import { changedNodes, linesThrough } from "./changes.ts";
 import { fillStarts, type Stretch, withoutGrazes } from "./fillable.ts";
 
 /** How much farther from the jacket than its shell a section reaches, by its flanges, mm. */
@@ -66,6 +67,8 @@ interface StretchShare {
   readonly frame: ColumnFrame;
   /** Number of the band's first line in the whole bundle. */
   readonly firstLine: number;
+  /** 1 at the lines of the band to be measured; all where it is null. */
+  readonly wanted: Uint8Array | null;
   readonly cells: CellsData;
   /** Out: how many there are; more than `figures` has room for when it was too small. */
   readonly count: Int32Array;
@@ -75,8 +78,8 @@ interface StretchShare {
 
 export const stretchKernel: Kernel<StretchShare> = {
   name: "lock stretches",
-  run({ request, frame, firstLine, cells, count, figures }) {
-    const stretches = stretchesOf(request, frame, new Cells(cells));
+  run({ request, frame, firstLine, wanted, cells, count, figures }) {
+    const stretches = stretchesOf(request, frame, wanted, new Cells(cells));
     count[0] = stretches.length;
     if (6 * stretches.length > figures.length) return;
     stretches.forEach(({ line, to, low, near, lengthMm, thickMm }, k) => {
@@ -91,19 +94,99 @@ const ROOM_PER_LINE = 2;
 /** Bands the lines of a section are cut into: enough that the threads end together. */
 const BANDS = 3;
 
-/** The locks of several sections, one request each, measured side by side. */
-export function measureLocks(requests: readonly LockRequest[], cells: Cells, ctx: JobContext): SectionLock[] {
+/** What was measured, kept so that the next measure looks only at what has changed. */
+export class LockMemory {
+  private held: { readonly cells: Cells; readonly sections: readonly MeasuredSection[] } | null = null;
+
+  /** What of a measure is known, and which lines are not; nothing where it cannot be compared. */
+  recall(requests: readonly LockRequest[], frames: readonly ColumnFrame[], cells: Cells): (Recalled | null)[] {
+    const { held } = this;
+    const alike = requests.map((request, k) =>
+      held?.sections.find(
+        (other) => sameMeasure(other.request, request) && JSON.stringify(other.frame) === JSON.stringify(frames[k]),
+      ),
+    );
+    const changed = held && alike.some((before) => before) ? changedNodes(held.cells, cells) : null;
+    return requests.map((_, k) => {
+      const before = alike[k];
+      if (!before || !changed) return null;
+      const wanted = linesThrough(changed, cells, frames[k]);
+      return { wanted, stretches: before.stretches.filter(({ line }) => wanted[line] === 0) };
+    });
+  }
+
+  keep(cells: Cells, sections: readonly MeasuredSection[]): void {
+    this.held = { cells, sections };
+  }
+}
+
+interface MeasuredSection {
+  readonly request: LockRequest;
+  readonly frame: ColumnFrame;
+  readonly stretches: readonly Stretch[];
+}
+
+interface Recalled {
+  /** 1 at the lines to be measured anew. */
+  readonly wanted: Uint8Array;
+  /** Those of all other lines. */
+  readonly stretches: readonly Stretch[];
+}
+
+/** Are two measures of the same section on the same lines? The jacket and the cells may differ. */
+function sameMeasure(a: LockRequest, b: LockRequest): boolean {
+  const keys = ["section", "spacingMm", "alongMm", "boardMm", "residueMm", "shellMm"] as const;
+  return keys.every((key) => a[key] === b[key]) && a.pull.every((x, k) => x === b.pull[k]);
+}
+
+/**
+ * The locks of several sections, one request each, measured side by side.
+ * @param memory of the measure before: lines through nothing that has changed since are not measured again
+ */
+export function measureLocks(
+  requests: readonly LockRequest[],
+  cells: Cells,
+  ctx: JobContext,
+  memory: LockMemory | null = null,
+): SectionLock[] {
   const frames = requests.map(({ jacket, pull, spacingMm }) => columnFrame(jacket, pull, spacingMm));
-  const shareOf = (band: Pick<StretchShare, "request" | "frame" | "firstLine">, room: number): StretchShare => ({
+  const recalled = memory?.recall(requests, frames, cells) ?? requests.map(() => null);
+  const measured = stretchesAnew(requests, frames, recalled, cells, ctx);
+  const sections = requests.map((request, k): MeasuredSection => {
+    const known = recalled[k];
+    const stretches = known ? inLineOrder([...known.stretches, ...measured[k]]) : measured[k];
+    return { request, frame: frames[k], stretches };
+  });
+  memory?.keep(cells, sections);
+  return sections.map(({ request, frame, stretches }) => lockOf(request, frame, stretches));
+}
+
+/** By line; those of one line keep their order. */
+function inLineOrder(stretches: Stretch[]): Stretch[] {
+  return stretches.sort((a, b) => a.line - b.line);
+}
+
+/** The stretches of every section on the lines that are wanted of it. */
+function stretchesAnew(
+  requests: readonly LockRequest[],
+  frames: readonly ColumnFrame[],
+  recalled: readonly (Recalled | null)[],
+  cells: Cells,
+  ctx: JobContext,
+): Stretch[][] {
+  const shareOf = (band: Omit<StretchShare, "cells" | "count" | "figures">, room: number): StretchShare => ({
     ...band,
     cells: cells.data,
     count: new Int32Array(ctx.team.buffer(4)),
     figures: new Float64Array(ctx.team.buffer(48 * room)),
   });
   let shares = requests.flatMap((request, k) =>
-    bandsOf(frames[k]).map(({ frame, firstLine }) =>
-      shareOf({ request, frame, firstLine }, ROOM_PER_LINE * frame.bundle.countU * frame.bundle.countV),
-    ),
+    bandsOf(frames[k]).flatMap(({ frame, firstLine }) => {
+      const lines = frame.bundle.countU * frame.bundle.countV;
+      const wanted = recalled[k]?.wanted.subarray(firstLine, firstLine + lines) ?? null;
+      if (wanted && !wanted.includes(1)) return [];
+      return [shareOf({ request, frame, firstLine, wanted }, ROOM_PER_LINE * lines)];
+    }),
   );
   ctx.team.run(stretchKernel, shares, () => ctx.checkCancelled());
   const short = shares.filter(({ count, figures }) => 6 * count[0] > figures.length);
@@ -112,9 +195,7 @@ export function measureLocks(requests: readonly LockRequest[], cells: Cells, ctx
     ctx.team.run(stretchKernel, [...larger.values()], () => ctx.checkCancelled());
     shares = shares.map((share) => larger.get(share) ?? share);
   }
-  return requests.map((request, k) =>
-    lockOf(request, frames[k], shares.filter((share) => share.request === request).flatMap(stretchesIn)),
-  );
+  return requests.map((request) => shares.filter((share) => share.request === request).flatMap(stretchesIn));
 }
 
 /** A frame's lines in bands of rows, in order. */
@@ -136,42 +217,48 @@ function stretchesIn({ count, figures }: StretchShare): Stretch[] {
   });
 }
 
-function stretchesOf(request: LockRequest, frame: ColumnFrame, cells: Cells): Stretch[] {
+function stretchesOf(request: LockRequest, frame: ColumnFrame, wanted: Uint8Array | null, cells: Cells): Stretch[] {
   const { jacket, section, pull, spacingMm, alongMm, boardMm, residueMm, shellMm } = request;
   const reachMm = shellMm + FLANGE_REACH_MM;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
-  visitColumns(jacket, frame, boardMm, (line, from, to, first) => {
-    if (to - from <= DEPTH_FLOOR * spacingMm) return;
-    const samples = Math.max(1, Math.ceil((to - from) / alongMm));
-    const each = (to - from) / samples;
-    let low = Number.NaN;
-    let length = 0;
-    let near = Number.NaN;
-    let reached = false;
-    let thickMm = 0;
-    for (let k = 0; k < samples; k++) {
-      columnPoint(frame, line, from + (k + 0.5) * each, point);
-      if (cells.at(point[0], point[1], point[2]) !== section) {
-        // The samples that surely lie in another cell too are passed over.
-        k += Math.max(0, Math.floor(cells.runElsewhere(section, point, pull) / each - 1e-6));
-        continue;
+  visitColumns(
+    jacket,
+    frame,
+    boardMm,
+    (line, from, to, first) => {
+      if (to - from <= DEPTH_FLOOR * spacingMm) return;
+      const samples = Math.max(1, Math.ceil((to - from) / alongMm));
+      const each = (to - from) / samples;
+      let low = Number.NaN;
+      let length = 0;
+      let near = Number.NaN;
+      let reached = false;
+      let thickMm = 0;
+      for (let k = 0; k < samples; k++) {
+        columnPoint(frame, line, from + (k + 0.5) * each, point);
+        if (cells.at(point[0], point[1], point[2]) !== section) {
+          // The samples that surely lie in another cell too are passed over.
+          k += Math.max(0, Math.floor(cells.runElsewhere(section, point, pull) / each - 1e-6));
+          continue;
+        }
+        // Short columns fill anyway: only long ones need their distance from the jacket.
+        const thick = to - from <= residueMm ? 0 : cells.distance(point);
+        thickMm = Math.max(thickMm, thick);
+        reached ||= thick < shellMm;
+        if (thick > reachMm) near = Number.NaN;
+        else if (Number.isNaN(near)) near = from + k * each;
+        if (length === 0)
+          low = k === 0 ? from : cellEdge(cells, section, frame, line, from + (k - 0.5) * each, each, point);
+        length += length === 0 ? from + (k + 1) * each - low : each;
       }
-      // Short columns fill anyway: only long ones need their distance from the jacket.
-      const thick = to - from <= residueMm ? 0 : cells.distance(point);
-      thickMm = Math.max(thickMm, thick);
-      reached ||= thick < shellMm;
-      if (thick > reachMm) near = Number.NaN;
-      else if (Number.isNaN(near)) near = from + k * each;
-      if (length === 0)
-        low = k === 0 ? from : cellEdge(cells, section, frame, line, from + (k - 0.5) * each, each, point);
-      length += length === 0 ? from + (k + 1) * each - low : each;
-    }
-    if (!reached || to - low <= DEPTH_FLOOR * spacingMm) return;
-    if (first === FROM_BACK && low === from) thickMm = Infinity;
-    const nearMm = Math.max(low, Number.isNaN(near) ? to - spacingMm : near);
-    stretches.push({ line, to, low, near: nearMm, lengthMm: length, thickMm });
-  });
+      if (!reached || to - low <= DEPTH_FLOOR * spacingMm) return;
+      if (first === FROM_BACK && low === from) thickMm = Infinity;
+      const nearMm = Math.max(low, Number.isNaN(near) ? to - spacingMm : near);
+      stretches.push({ line, to, low, near: nearMm, lengthMm: length, thickMm });
+    },
+    wanted,
+  );
   return stretches;
 }
 

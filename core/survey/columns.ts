@@ -85,17 +85,23 @@ export function columnFrame(mesh: TriangleMesh, d: Direction, spacingMm: number)
  * Visits every blocked column of the body along a frame's direction.
  * @param frame of this mesh, see `columnFrame`
  * @param boardMm height of the board, or null when the piece floats
+ * @param wanted 1 at the lines that are to be visited; all where it is left out
  */
 export function visitColumns(
   mesh: TriangleMesh,
   frame: ColumnFrame,
   boardMm: number | null,
   visit: ColumnVisitor,
+  wanted: Uint8Array | null = null,
 ): void {
   const { u, v, d, bundle, backMm: back } = frame;
-  const turned = inFrame(mesh, u, v, d);
-  const { start, place, sign, triangle } = lineCrossings(turned, bundle);
+  const whole = inFrame(mesh, u, v, d);
+  const under = wanted && trianglesUnder(whole, bundle, wanted);
+  const turned = under ? { ...whole, triangles: under.triangles } : whole;
+  const { start, place, sign, triangle: found } = lineCrossings(turned, bundle);
+  const triangle = under ? found.map((t) => under.number[t]) : found;
   for (let line = 0; line + 1 < start.length; line++) {
+    if (wanted && wanted[line] === 0) continue;
     let winding = start[line] < start[line + 1] && sign[start[line]] < 0 ? 1 : 0;
     const board = boardAt(frame, line, boardMm);
     let from = Math.max(back, board);
@@ -111,6 +117,48 @@ export function visitColumns(
       }
     }
   }
+}
+
+/** The triangles that some wanted lines may run through, each with its number in the whole mesh. */
+function trianglesUnder(
+  { positions: p, triangles: t }: TriangleMesh,
+  { originU, originV, spacingMm, countU, countV }: LineBundle,
+  wanted: Uint8Array,
+): { triangles: Uint32Array; number: Uint32Array } {
+  // Sums of the wanted lines over rectangles (summed-area table, Crow 1984).
+  const across = countU + 1;
+  const sums = new Uint32Array(across * (countV + 1));
+  for (let j = 0; j < countV; j++) {
+    let row = 0;
+    for (let i = 0; i < countU; i++) {
+      row += wanted[i + countU * j];
+      sums[i + 1 + across * (j + 1)] = sums[i + 1 + across * j] + row;
+    }
+  }
+  const kept: number[] = [];
+  for (let k = 0; k < t.length; k += 3) {
+    let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
+    for (let c = k; c < k + 3; c++) {
+      const u = p[3 * t[c]];
+      const v = p[3 * t[c] + 1];
+      if (u < u0) u0 = u;
+      if (u > u1) u1 = u;
+      if (v < v0) v0 = v;
+      if (v > v1) v1 = v;
+    }
+    const i0 = Math.max(0, Math.floor((u0 - originU) / spacingMm));
+    const i1 = Math.min(countU, Math.ceil((u1 - originU) / spacingMm) + 1);
+    const j0 = Math.max(0, Math.floor((v0 - originV) / spacingMm));
+    const j1 = Math.min(countV, Math.ceil((v1 - originV) / spacingMm) + 1);
+    if (i1 <= i0 || j1 <= j0) continue;
+    const lines = sums[i1 + across * j1] - sums[i0 + across * j1] - sums[i1 + across * j0] + sums[i0 + across * j0];
+    if (lines > 0) kept.push(k / 3);
+  }
+  const triangles = new Uint32Array(3 * kept.length);
+  kept.forEach((from, to) => {
+    for (let c = 0; c < 3; c++) triangles[3 * to + c] = t[3 * from + c];
+  });
+  return { triangles, number: Uint32Array.from(kept) };
 }
 
 /** Where a line comes out of the board, mm along it; far behind where it does not. */
