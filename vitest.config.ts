@@ -11,7 +11,7 @@ export default defineConfig({
           hookTimeout: 120_000,
         },
       },
-      { test: { name: "unit", include: ["contract/**/*.test.ts", "web/**/*.test.ts", "scripts/**/*.test.ts"] } },
+      { test: { name: "unit", include: ["contract/**/*.test.ts", "web/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"] } },
       {
         test: {
           name: "api",

@@ -1,0 +1,40 @@
+/** A planning that stands still, for tests of what shows it; what a test needs of it is put in. */
+
+import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
+import type { Planning } from "../course/usePlanning.ts";
+import { usePlan } from "../document/planStore.ts";
+
+const nothing = async () => ({ ok: false, cancelled: false, message: "not in this test" }) as const;
+
+export function planningWith(some: Partial<Planning> = {}): Planning {
+  return {
+    bundle: null,
+    quality: "settled",
+    before: null,
+    glance: null,
+    setGlance: () => {},
+    progress: null,
+    problem: null,
+    geometry: null,
+    takeFile: nothing,
+    compare: nothing,
+    ranges: nothing,
+    remedies: nothing,
+    rest: nothing,
+    prepare: () => {},
+    cancel: () => {},
+    again: () => {},
+    ...some,
+  };
+}
+
+/** Opens a plan in the store, as the page does. */
+export function openDocument(document: PlanDocument = newPlan()): void {
+  usePlan.setState({ pieceId: "piece", document, revision: 1 });
+}
+
+export function documentNow(): PlanDocument {
+  const { document } = usePlan.getState();
+  if (!document) throw new Error("No plan is open.");
+  return document;
+}
