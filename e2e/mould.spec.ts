@@ -121,5 +121,6 @@ test("a scan of a real piece's size: coarse answer first, the page stays awake, 
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByText(/Stopped/)).toBeVisible();
   await page.getByRole("button", { name: "Try again" }).click();
-  await course.settled();
+  await expect(page.getByText(/Stopped/)).toHaveCount(0);
+  await expect(page.getByRole("progressbar").first()).toBeVisible();
 });

@@ -62,7 +62,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await page.getByRole("button", { name: "Front", exact: true }).click();
     await page.getByRole("button", { name: "Draw a line" }).click();
     // The view has come round once it is drawn.
-    await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+    await expect(page.locator("[data-testid=stage][data-drawing]")).toHaveCount(0);
     const places = [
       [-22, -20],
       [22, -20],

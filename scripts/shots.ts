@@ -38,11 +38,10 @@ async function openAt(page: Page, piece: string, station: string): Promise<void>
     .click();
 }
 
-/** The stage draws on demand: two frames after the last change it has settled. */
+/** The stage draws on demand: a while after the last change it has drawn it. */
 async function shoot(page: Page, name: string): Promise<void> {
-  await page.evaluate(
-    () => new Promise((resolve) => setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(resolve)), 900)),
-  );
+  await page.waitForTimeout(600);
+  await page.locator("[data-testid=stage][data-drawing]").waitFor({ state: "detached", timeout: 60_000 });
   await page.screenshot({ path: join(folder, `${name}.png`) });
   process.stdout.write(`${name}.png\n`);
 }
@@ -76,6 +75,8 @@ try {
   await shoot(page, "parting");
   await page.getByRole("button", { name: "Take the lines in hand" }).click();
   await page.getByTestId("hand").waitFor();
+  await page.waitForTimeout(600);
+  await page.locator('[data-testid=tally][data-quality="settled"]').waitFor({ timeout: 120_000 });
   await page.keyboard.press("]");
   await shoot(page, "parting-hand");
   await page.getByRole("button", { name: "Undo" }).click();
@@ -89,7 +90,7 @@ try {
   await page.getByRole("button", { name: "Zones", exact: true }).click();
   await shoot(page, "survey-zones");
   await openAt(page, "The lamplighter", "Jacket");
-  await page.getByRole("button", { name: "Back", exact: true }).click();
+  await page.getByRole("button", { name: "Back", exact: true }).first().click();
   await page.getByRole("button", { name: "Two parts" }).click();
   await page.getByTestId("seam").waitFor({ timeout: 60_000 });
   await page.getByText("The jacket's own seam").scrollIntoViewIfNeeded();

@@ -372,6 +372,7 @@ export class Stage {
 
   private draw(): void {
     this.stale = true;
+    this.host.setAttribute("data-drawing", "");
     if (this.drawing || !this.ready) return;
     this.drawing = true;
     requestAnimationFrame(async () => {
@@ -382,6 +383,7 @@ export class Stage {
       await drawn(this.renderer);
       this.drawing = false;
       if (this.stale) this.draw();
+      else this.host.removeAttribute("data-drawing");
     });
   }
 
