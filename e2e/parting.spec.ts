@@ -62,7 +62,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await page.getByRole("button", { name: "Front", exact: true }).click();
     await page.getByRole("button", { name: "Draw a line" }).click();
     // The view has come round once it is drawn.
-    await expect(page.locator("[data-testid=stage][data-drawing]")).toHaveCount(0);
+    await course.drawn();
     const places = [
       [-22, -20],
       [22, -20],
@@ -119,6 +119,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
         const { x, y } = at(right, down);
         await page.mouse.move(x, y);
         await page.mouse.down();
+        await course.drawn();
         if (await page.getByRole("button", { name: "Take the dot away" }).isVisible()) return { x, y };
         await page.mouse.up();
       }

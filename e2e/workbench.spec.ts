@@ -66,6 +66,7 @@ test("a section's pull is dragged by its arrow", async ({ page }) => {
       await page.mouse.move(x + by.x / 2, middle.y + by.y / 2);
       await page.mouse.move(x + by.x, middle.y + by.y);
       await page.mouse.up();
+      await course.drawn();
       if (await moved()) return;
       await page.getByRole("button", { name: "Front" }).click();
     }
@@ -122,7 +123,11 @@ test("a globe shows from where a section comes free; a pull that locks stops the
 test("without 3-D the page says so, and the figures still come", async ({ baseURL }) => {
   const plain = await chromium.launch({
     executablePath: CHROMIUM,
-    args: [...CHROMIUM_FLAGS.filter((flag) => !/angle|swiftshader/.test(flag)), "--disable-gpu", "--disable-3d-apis"],
+    args: [
+      ...CHROMIUM_FLAGS.filter((flag) => !/angle|swiftshader/.test(flag)),
+      "--disable-gpu",
+      "--disable-software-rasterizer",
+    ],
   });
   const page = await plain.newPage({ ...(baseURL ? { baseURL } : {}) });
   const course = new CoursePage(page);

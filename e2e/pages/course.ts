@@ -20,6 +20,11 @@ export class CoursePage {
     await expect(this.page.getByTestId("tally")).toHaveAttribute("data-quality", "settled", { timeout: 100_000 });
   }
 
+  /** The stage has answered what was done on it, and shows it. */
+  async drawn(): Promise<void> {
+    await expect(this.page.locator("[data-testid=stage][data-drawing]")).toHaveCount(0);
+  }
+
   async goTo(station: string): Promise<void> {
     await this.page
       .getByRole("navigation", { name: "Course" })

@@ -4,7 +4,7 @@ import { Frame } from "./Frame.tsx";
 import { Opening } from "./Opening.tsx";
 import { LostPage, TroublePage } from "./TroublePage.tsx";
 
-/** The course brings the stage and the charts: loaded apart, so that the shelf is there at once. */
+/** The course brings the stations: loaded apart, so that the shelf is there at once. */
 const course = () => import("../course/CoursePage.tsx");
 const settings = () => import("../settings/SettingsPage.tsx");
 

@@ -1,423 +1,223 @@
 /**
- * The stage: the piece on its board in 3-D. It owns the renderer and draws only when something changed. Everything
- * it shows is set from outside as plain core meshes; it knows nothing of plans.
+ * The page's hold on the stage. The canvas stands here; it is drawn on a thread of its own (`stage.worker.ts`), which is
+ * told what to show and sent what is done on the canvas. What that thread holds already is not sent again.
  */
-import * as THREE from "three";
-import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import * as Comlink from "comlink";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/survey/directions.ts";
-import { boardWithScale, personForSize } from "./board.ts";
-import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
-import { DirectionHandle } from "./handle.ts";
-import { type LineHandle, LineHandles } from "./lineHandles.ts";
-import { lockMarks } from "./marks.ts";
-import {
-  clay,
-  countColour,
-  fillColour,
-  marker,
-  pickDot,
-  plaster,
-  raking,
-  rubber,
-  SURVEY_COLOURS,
-  sectionSkin,
-  tape,
-  vertexPainted,
-} from "./materials.ts";
-import { drawn } from "./pace.ts";
-import { type Phase, StagePointer, type Touch, type Xyz } from "./pointer.ts";
-import { stencil } from "./stencil.ts";
-import { tag } from "./tag.ts";
-import { type NamedView, View } from "./view.ts";
-import { oneOfEach, warmUp } from "./warm.ts";
+import type { PieceLook, ShownSection, StageCommands, Touchable } from "./drawing.ts";
+import { forwardInput } from "./input.ts";
+import type { LineHandle } from "./lineHandles.ts";
+import type { Phase, Touch, Xyz } from "./pointer.ts";
+import type { StageApi, StageSize } from "./stage.worker.ts";
+import type { NamedView } from "./view.ts";
 
 export type { NamedView } from "./view.ts";
 
-export type PieceLook =
-  | { kind: "plaster" }
-  | { kind: "lamp" }
-  | { kind: "classes"; classes: Uint8Array; palette?: readonly string[] }
-  | { kind: "counts"; counts: Uint8Array; pulls: number }
-  | { kind: "hidden" };
-
-export interface ShownSection {
-  readonly number: number;
-  readonly skin: TriangleMesh;
-  readonly pull: Direction;
-  /** Thickness of its fill at every vertex, mm, to be painted on it; null where it is not shown. */
-  readonly fillMm: Float32Array | null;
-}
-
-/** What can be pressed on. */
-export type Touchable = "piece" | "jacket" | "sections";
-
-export interface StageEvents {
+export interface StageListeners {
   onHandle(id: string, direction: Direction, phase: "drag" | "end"): void;
   onPick(point: Xyz): void;
   onLineHandle(id: string, point: Xyz | null, phase: Phase): void;
   onPaint(point: Xyz, normal: Xyz, phase: Phase): void;
+  /** There is no WebGL: nothing will be drawn. */
+  onMissing(): void;
 }
 
-function greatest(values: ArrayLike<number>): number {
-  let most = 0;
-  for (let k = 0; k < values.length; k++) most = Math.max(most, values[k]);
-  return most;
-}
-
-/** A section in its pigment, its fill by thickness. */
-function fillColours(number: number, fillMm: Float32Array, thickestMm: number): (vertex: number) => THREE.Color {
-  const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
-  const bare = new THREE.Color(css).lerp(new THREE.Color("#ffffff"), 0.3);
-  return (v) => (fillMm[v] > 0 ? fillColour(fillMm[v] / thickestMm) : bare);
-}
-
-/** Draws 3-D when the browser can; throws when there is no WebGL. */
 export class Stage {
-  private readonly renderer: THREE.WebGLRenderer;
-  private readonly scene = new THREE.Scene();
-  private readonly view: View;
-  private readonly pointer: StagePointer;
-  private readonly piece = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>(new THREE.BufferGeometry(), plaster());
-  private readonly jacket = new THREE.Mesh<THREE.BufferGeometry, THREE.MeshStandardMaterial>(
-    new THREE.BufferGeometry(),
-    rubber(),
-  );
-  private readonly clay = new THREE.Group();
-  private readonly sections = new THREE.Group();
-  private readonly lines = new THREE.Group();
-  private readonly locks = new THREE.Group();
-  private readonly picks = new THREE.Group();
-  private readonly tags = new THREE.Group();
-  private readonly surroundings = new THREE.Group();
-  private readonly lineHandles = new LineHandles();
-  private readonly handles = new Map<string, DirectionHandle>();
-  private readonly cut = new THREE.Plane(new THREE.Vector3(-1, 0, 0), 1e6);
-  private readonly lampMaterial = raking();
-  private readonly centre = new THREE.Vector3(0, 0, 500);
-  private radius = 1000;
-  private night = false;
-  private onBoard = true;
-  private person = false;
-  private framed = false;
-  private touched: { readonly on: Touchable; readonly how: Touch["how"] } | null = null;
-  /** Something changed since the last frame was begun. */
-  private stale = false;
-  private drawing = false;
-  /** Shaders are compiled: nothing is drawn before. */
-  private ready = false;
-  private ended = false;
+  private readonly worker = new Worker(new URL("./stage.worker.ts", import.meta.url), { type: "module" });
+  private readonly thread = Comlink.wrap<StageApi>(this.worker);
+  private readonly canvas = document.createElement("canvas");
   private readonly observer: ResizeObserver;
+  /** What was last sent by each command that sends much. */
+  private readonly held = new Map<string, readonly unknown[]>();
+  /** Counts what was asked of the thread, so that the last answer is known. */
+  private asked = 0;
+  private missing = false;
+  private started = false;
+  private ended = false;
 
+  /** @throws Error where the browser cannot draw on another thread */
   constructor(
     private readonly host: HTMLElement,
-    events: StageEvents,
+    listeners: StageListeners,
   ) {
-    THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
-    this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
-    this.renderer.localClippingEnabled = true;
-    // Asking for a shader's log waits for its compilation and holds the page up.
-    this.renderer.debug.checkShaderErrors = false;
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
-    host.append(this.renderer.domElement);
-    this.renderer.domElement.style.display = "block";
-    this.renderer.domElement.tabIndex = 0;
-    this.renderer.domElement.setAttribute(
+    const { canvas } = this;
+    canvas.className = "block size-full touch-none";
+    canvas.tabIndex = 0;
+    canvas.setAttribute(
       "aria-label",
       "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round, P to pick what is in the middle.",
     );
-    this.view = new View(this.renderer.domElement, () => this.draw());
-    this.pointer = new StagePointer(this.renderer.domElement, this.view, {
-      handles: this.handles,
-      lineHandles: this.lineHandles,
-      touch: () => this.touched && { on: this.surfaceOf(this.touched.on), how: this.touched.how },
-      surface: () => this.sections,
-      ...events,
-      draw: () => this.draw(),
+    const offscreen = canvas.transferControlToOffscreen();
+    host.append(canvas);
+    const emit = Comlink.proxy((name: keyof Omit<StageListeners, "onMissing">, args: unknown[]) => {
+      if (!this.ended) (listeners[name] as (...given: unknown[]) => void)(...args);
     });
-    this.light();
-    this.jacket.material.clippingPlanes = [this.cut];
-    this.jacket.visible = false;
-    const samples = oneOfEach(this.cut, this.lampMaterial);
-    this.scene.add(
-      this.piece,
-      this.clay,
-      this.jacket,
-      this.sections,
-      this.lines,
-      this.locks,
-      this.picks,
-      this.lineHandles.group,
-      this.tags,
-      this.surroundings,
-      samples,
+    this.thread.start(Comlink.transfer(offscreen, [offscreen]), this.size(), emit).then(
+      () => {
+        this.started = true;
+      },
+      (error: unknown) => {
+        if (this.ended) return;
+        console.warn("The stage is not drawn.", error);
+        this.missing = true;
+        host.removeAttribute("data-drawing");
+        listeners.onMissing();
+      },
     );
+    forwardInput(canvas, async (event) => {
+      if (this.missing || this.ended) return;
+      const answered = this.thread.input(event);
+      this.follow(answered.then(() => this.thread.atRest()));
+      await answered;
+    });
     this.observer = new ResizeObserver(() => this.resize());
     this.observer.observe(host);
-    this.resize();
-    void warmUp(this.renderer, this.scene, this.view.camera, samples).then(() => {
-      if (this.ended) return;
-      this.ready = true;
-      this.draw();
-    });
   }
 
   end(): void {
     this.ended = true;
     this.observer.disconnect();
-    this.view.controls.dispose();
-    this.lineHandles.dispose();
-    this.scene.traverse((object) => {
-      if (object instanceof THREE.Mesh) object.geometry.dispose();
-    });
-    this.renderer.dispose();
-    this.renderer.forceContextLoss();
-    this.renderer.domElement.remove();
+    this.thread[Comlink.releaseProxy]();
+    this.worker.terminate();
+    this.canvas.remove();
   }
 
   setNight(night: boolean): void {
-    this.night = night;
-    this.dress();
+    this.tell("setNight", night);
   }
 
   setPerson(person: boolean): void {
-    this.person = person;
-    this.dress();
+    this.tell("setPerson", person);
   }
 
   setPiece(mesh: TriangleMesh, onBoard: boolean): void {
-    this.piece.geometry.dispose();
-    this.piece.geometry = geometryOf(mesh);
-    const sphere = this.piece.geometry.boundingSphere as THREE.Sphere;
-    const moved =
-      this.centre.distanceTo(sphere.center) > 0.25 * this.radius ||
-      Math.abs(this.radius - sphere.radius) > 0.25 * this.radius;
-    (this.piece.geometry.boundingBox as THREE.Box3).getCenter(this.centre);
-    this.radius = sphere.radius;
-    this.onBoard = onBoard;
-    for (const handle of this.handles.values()) handle.place(this.centre, this.radius);
-    this.dress();
-    if (!this.framed || moved) this.look("three-quarter");
-    this.framed = true;
-    this.draw();
+    this.tellOnce("setPiece", [mesh, onBoard], mesh, onBoard);
   }
 
   /** Clay on the piece, under the jacket. */
   setClay(meshes: readonly TriangleMesh[]): void {
-    this.empty(this.clay);
-    for (const mesh of meshes) this.clay.add(new THREE.Mesh(geometryOf(mesh), clay()));
-    this.draw();
+    this.tell("setClay", meshes);
   }
 
   setPieceLook(look: PieceLook): void {
-    this.piece.visible = look.kind !== "hidden";
-    this.clay.visible = this.piece.visible;
-    if (look.kind === "classes") {
-      const palette = (look.palette ?? SURVEY_COLOURS).map((css) => new THREE.Color(css));
-      paint(this.piece.geometry, (v) => palette[look.classes[v] ?? 0]);
-    }
-    if (look.kind === "counts") {
-      const shades = Array.from({ length: look.pulls + 1 }, (_, k) => countColour(k / look.pulls));
-      paint(this.piece.geometry, (v) => shades[Math.min(look.pulls, look.counts[v] ?? 0)]);
-    }
-    if (this.piece.material !== this.lampMaterial) this.piece.material.dispose();
-    this.piece.material =
-      look.kind === "lamp"
-        ? this.lampMaterial
-        : look.kind === "plaster" || look.kind === "hidden"
-          ? plaster()
-          : vertexPainted();
-    this.draw();
+    this.tell("setPieceLook", look);
   }
 
   setLamp(direction: Direction): void {
-    (this.lampMaterial.uniforms.lamp.value as THREE.Vector3).set(...direction);
-    this.draw();
+    this.tell("setLamp", direction);
   }
 
   /** @param open share of the piece laid bare by the cut-away, 0..1 */
   setJacket(mesh: TriangleMesh | null, open: number): void {
-    this.jacket.visible = mesh !== null;
-    if (mesh && this.jacket.geometry.userData.mesh !== mesh) {
-      this.jacket.geometry.dispose();
-      this.jacket.geometry = geometryOf(mesh);
-      this.jacket.geometry.userData.mesh = mesh;
-    }
-    const box = this.jacket.geometry.boundingBox ?? new THREE.Box3();
-    // The plane keeps what lies on its negative-x side: the knife comes in from the right.
-    this.cut.constant = box.max.x + 1 - open * (box.max.x - box.min.x + 2);
-    this.draw();
+    if (mesh) this.tellOnce("setJacket", [mesh], mesh);
+    this.tell("showJacket", mesh !== null, open);
   }
 
   setSections(sections: readonly ShownSection[]): void {
-    this.empty(this.sections);
-    const thickestMm = Math.max(1, ...sections.map(({ fillMm }) => greatest(fillMm ?? [])));
-    for (const section of sections) {
-      const group = new THREE.Group();
-      group.userData.pull = new THREE.Vector3(...section.pull);
-      group.userData.number = section.number;
-      const geometry = geometryOf(section.skin);
-      const { fillMm } = section;
-      if (fillMm) paint(geometry, fillColours(section.number, fillMm, thickestMm));
-      group.add(new THREE.Mesh(geometry, fillMm ? vertexPainted() : sectionSkin(section.number)));
-      const { at, facing } = stencilPlace(section.skin);
-      group.add(stencil(section.number, at, facing, this.radius * 0.3));
-      this.sections.add(group);
-    }
-    this.draw();
+    const parts = sections.flatMap(({ number, skin, pull, fillMm }) => [number, skin, ...pull, fillMm]);
+    if (!this.tellOnce("setSections", parts, sections)) this.tell("putSectionsBack");
   }
 
   /** Slides a section out along its pull by a share of the piece's size. */
   slideSection(number: number, share: number): void {
-    for (const group of this.sections.children) {
-      if (group.userData.number !== number) continue;
-      group.position.copy(group.userData.pull as THREE.Vector3).multiplyScalar(share * this.radius * 1.6);
-    }
-    this.draw();
+    this.tell("slideSection", number, share);
   }
 
   setLines(lines: readonly { points: Float32Array; closed: boolean }[]): void {
-    this.empty(this.lines);
-    for (const line of lines)
-      this.lines.add(new THREE.Mesh(markerLine(line.points, line.closed, this.radius * 0.0045), marker()));
-    this.draw();
+    const plain = lines.map(({ points, closed }) => ({ points, closed }));
+    this.tellOnce(
+      "setLines",
+      plain.map(({ points }) => points),
+      plain,
+    );
   }
 
   /** Small tags that always face the viewer, at places on the piece. */
-  setTags(tags: readonly { at: readonly [number, number, number]; text: string }[]): void {
-    this.empty(this.tags);
-    tags.forEach(({ at, text }, k) => {
-      this.tags.add(tag(text, new THREE.Vector3(...at), this.radius * 0.07, k));
-    });
-    this.draw();
+  setTags(tags: readonly { at: Xyz | readonly [number, number, number]; text: string }[]): void {
+    this.tell("setTags", tags);
   }
 
   /** @param points per section: xyz and depth, 4 per point; a negative depth is a filled lock */
   setLocks(points: readonly Float32Array[]): void {
-    this.empty(this.locks);
-    this.locks.add(...lockMarks(points, this.radius));
-    this.draw();
+    this.tellOnce("setLocks", points, points);
   }
 
   setHandles(handles: readonly { id: string; direction: Direction; colour: string; kind: "pull" | "lamp" }[]): void {
-    for (const [id, handle] of this.handles) {
-      if (handles.some((wanted) => wanted.id === id)) continue;
-      this.scene.remove(handle.group);
-      this.handles.delete(id);
-    }
-    for (const wanted of handles) {
-      let handle = this.handles.get(wanted.id);
-      if (!handle) {
-        handle = new DirectionHandle(wanted.id, wanted.colour, wanted.kind);
-        this.handles.set(wanted.id, handle);
-        this.scene.add(handle.group);
-        handle.place(this.centre, this.radius);
-      }
-      if (handle !== this.pointer.dragged) handle.point(new THREE.Vector3(...wanted.direction));
-    }
-    this.draw();
+    this.tell("setHandles", handles);
   }
 
   /** What a press does, and on what. */
   setTouch(touched: { on: Touchable; how: Touch["how"] } | null): void {
-    this.touched = touched;
-    this.renderer.domElement.style.cursor = touched ? "crosshair" : "";
+    this.canvas.style.cursor = touched ? "crosshair" : "";
     this.host.toggleAttribute("data-picking", touched?.how === "pick");
-  }
-
-  private surfaceOf(on: Touchable): THREE.Object3D {
-    return { piece: this.piece, jacket: this.jacket, sections: this.sections }[on];
+    this.tell("setTouch", touched);
   }
 
   setLineHandles(handles: readonly LineHandle[]): void {
-    this.lineHandles.set(handles, this.radius);
-    this.draw();
+    this.tell("setLineHandles", handles);
   }
 
   setPicks(points: readonly (readonly [number, number, number])[], stretched = true): void {
-    this.empty(this.picks);
-    for (const point of points) {
-      const dot = new THREE.Mesh(new THREE.SphereGeometry(this.radius * 0.012, 20, 14), pickDot());
-      dot.position.set(...point);
-      this.picks.add(dot);
-    }
-    if (stretched && points.length === 2) {
-      const stretch = new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(...p)));
-      this.picks.add(new THREE.Line(stretch, tape()));
-    }
-    this.draw();
+    this.tell("setPicks", points, stretched);
   }
 
-  /** The place so far to the right of and above another, as it is looked at. */
-  beside(at: Xyz, rightMm: number, upMm: number): Xyz {
-    const across = new THREE.Vector3().setFromMatrixColumn(this.view.camera.matrixWorld, 0);
-    const up = new THREE.Vector3().setFromMatrixColumn(this.view.camera.matrixWorld, 1);
-    return new THREE.Vector3(...at).addScaledVector(across, rightMm).addScaledVector(up, upMm).toArray();
+  /** The place so far to the right of and above another, as it is looked at; null where nothing is drawn. */
+  async beside(at: Xyz, rightMm: number, upMm: number): Promise<Xyz | null> {
+    return this.missing ? null : this.thread.beside(at, rightMm, upMm);
   }
 
   /** Comes near to a place on the piece. */
   comeTo(at: readonly [number, number, number]): void {
-    const box = this.piece.geometry.boundingBox;
-    if (!box) return;
-    this.view.comeTo(new THREE.Vector3(...at), box, this.radius * 1.1);
-    this.draw();
+    this.tell("comeTo", at);
   }
 
   look(view: NamedView, along?: Direction): void {
-    const box = this.piece.geometry.boundingBox;
-    if (!box) return;
-    this.view.look(view, box, along);
-    this.draw();
+    this.tell("look", view, along);
   }
 
-  private draw(): void {
-    this.stale = true;
-    this.host.setAttribute("data-drawing", "");
-    if (this.drawing || !this.ready) return;
-    this.drawing = true;
-    requestAnimationFrame(async () => {
-      this.stale = false;
-      if (this.ended) return;
-      this.renderer.render(this.scene, this.view.camera);
-      // One frame at a time: on a slow machine frames would pile up and hold the page.
-      await drawn(this.renderer);
-      this.drawing = false;
-      if (this.stale) this.draw();
-      else this.host.removeAttribute("data-drawing");
-    });
+  private size(): StageSize {
+    return {
+      width: Math.max(1, this.host.clientWidth),
+      height: Math.max(1, this.host.clientHeight),
+      pixelRatio: Math.min(2, window.devicePixelRatio),
+    };
   }
 
   private resize(): void {
-    const { clientWidth, clientHeight } = this.host;
-    if (clientWidth === 0 || clientHeight === 0) return;
-    this.renderer.setSize(clientWidth, clientHeight);
-    this.view.resize(clientWidth, clientHeight);
-    this.draw();
+    if (!this.missing && this.host.clientWidth > 0) this.follow(this.thread.resize(this.size()));
   }
 
-  private light(): void {
-    const key = new THREE.DirectionalLight("#fff6e6", 2.3);
-    key.position.set(-0.7, -0.9, 1.1);
-    const fill = new THREE.DirectionalLight("#cfe0ee", 0.7);
-    fill.position.set(1, 0.4, 0.3);
-    const back = new THREE.DirectionalLight("#ffffff", 0.55);
-    back.position.set(0.1, 1, 0.6);
-    this.scene.add(key, fill, back, new THREE.HemisphereLight("#ffffff", "#8d8578", 0.75));
+  private tell<K extends keyof StageCommands>(name: K, ...args: Parameters<StageCommands[K]>): void {
+    if (!this.missing && !this.ended) this.follow(this.thread.tell(name, args));
   }
 
-  private dress(): void {
-    this.empty(this.surroundings);
-    const box = this.piece.geometry.boundingBox;
-    if (!box) return;
-    if (this.onBoard) this.surroundings.add(boardWithScale(box, this.night));
-    if (this.person) this.surroundings.add(personForSize(box));
-    this.draw();
+  /** @returns whether anything was sent: not where the thread holds the same parts already */
+  private tellOnce<K extends keyof StageCommands>(
+    name: K,
+    parts: readonly unknown[],
+    ...args: Parameters<StageCommands[K]>
+  ): boolean {
+    const held = this.held.get(name);
+    if (held?.length === parts.length && parts.every((part, k) => part === held[k])) return false;
+    this.held.set(name, parts);
+    this.tell(name, ...args);
+    return true;
   }
 
-  private empty(group: THREE.Group): void {
-    group.traverse((object) => {
-      if (object instanceof THREE.Mesh || object instanceof THREE.Line) object.geometry.dispose();
-    });
-    group.clear();
+  /** The host is marked as drawing till the last of what was asked is drawn. */
+  private follow(answer: Promise<void>): void {
+    this.asked++;
+    const mine = this.asked;
+    this.host.setAttribute("data-drawing", "");
+    answer.then(
+      () => {
+        if (mine === this.asked) this.host.removeAttribute("data-drawing");
+      },
+      (error: unknown) => {
+        // Before the start everything fails with it.
+        if (this.started && !this.ended) console.error("The stage could not do what it was told.", error);
+      },
+    );
   }
 }

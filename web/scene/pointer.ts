@@ -2,6 +2,7 @@
 import * as THREE from "three";
 import type { Direction } from "../../core/survey/directions.ts";
 import type { DirectionHandle } from "./handle.ts";
+import type { CarriedEvent, InputElement } from "./input.ts";
 import type { LineHandles } from "./lineHandles.ts";
 import type { View } from "./view.ts";
 
@@ -31,8 +32,8 @@ export interface PointerTargets {
 /** A press that moves less than this is a click, px. */
 const STILL_PX = 5;
 
-/** A place on the page. */
-type Spot = Pick<PointerEvent, "clientX" | "clientY">;
+/** A place on the canvas, px. */
+type Spot = Pick<CarriedEvent, "clientX" | "clientY">;
 
 const PICK_KEY = "p";
 
@@ -52,44 +53,45 @@ export class StagePointer {
   private pressed: { readonly x: number; readonly y: number } | null = null;
 
   constructor(
-    private readonly canvas: HTMLCanvasElement,
+    private readonly element: InputElement,
     private readonly view: View,
     private readonly targets: PointerTargets,
   ) {
-    canvas.addEventListener("pointerdown", (event) => this.down(event));
-    canvas.addEventListener("pointermove", (event) => this.move(event));
-    canvas.addEventListener("pointerup", (event) => this.up(event));
-    canvas.addEventListener("keydown", (event) => this.key(event));
+    const on = (type: string, answer: (event: CarriedEvent) => void) =>
+      element.addEventListener(type, (event) => answer(event as Event & CarriedEvent));
+    on("pointerdown", (event) => this.down(event));
+    on("pointermove", (event) => this.move(event));
+    on("pointerup", (event) => this.up(event));
+    on("keydown", (event) => this.key(event));
   }
 
-  private down(event: PointerEvent): void {
+  private down(event: CarriedEvent): void {
     this.pressed = { x: event.clientX, y: event.clientY };
     const knobs = [...this.targets.handles.values()].map((handle) => handle.knob);
     const hit = this.rayAt(event).intersectObjects(knobs)[0];
     if (hit) {
       this.dragged = hit.object.userData.handle as DirectionHandle;
-      this.hold(event);
+      this.hold();
       return;
     }
-    const { left, top, width, height } = this.canvas.getBoundingClientRect();
+    const { clientWidth, clientHeight } = this.element;
     const { lineHandles } = this.targets;
-    this.lineHandle = lineHandles.at(event.clientX - left, event.clientY - top, this.view.camera, width, height);
+    this.lineHandle = lineHandles.at(event.clientX, event.clientY, this.view.camera, clientWidth, clientHeight);
     if (this.lineHandle !== null) {
-      this.hold(event);
+      this.hold();
       this.targets.onLineHandle(this.lineHandle, null, "begin");
       return;
     }
     if (this.targets.touch()?.how === "paint") this.painting = this.paint(event, "begin");
-    if (this.painting) this.hold(event);
+    if (this.painting) this.hold();
   }
 
   /** Takes the pointer for a drag of our own. */
-  private hold(event: PointerEvent): void {
+  private hold(): void {
     this.view.controls.enabled = false;
-    this.canvas.setPointerCapture(event.pointerId);
   }
 
-  private move(event: PointerEvent): void {
+  private move(event: CarriedEvent): void {
     if (this.dragged) {
       const direction = this.dragged.directionAt(this.rayAt(event).ray);
       this.dragged.point(direction);
@@ -101,7 +103,7 @@ export class StagePointer {
     } else if (this.painting) this.paint(event, "drag");
   }
 
-  private up(event: PointerEvent): void {
+  private up(event: CarriedEvent): void {
     const { dragged, lineHandle, painting } = this;
     [this.dragged, this.lineHandle, this.painting] = [null, null, false];
     this.view.controls.enabled = true;
@@ -126,13 +128,13 @@ export class StagePointer {
 
   /** Picks what the middle of the stage looks at: the pick of whoever works by keys. */
   private pickMiddle(): void {
-    const { left, top, width, height } = this.canvas.getBoundingClientRect();
+    const { clientWidth, clientHeight } = this.element;
     const touch = this.targets.touch();
-    const point = touch && this.pointOn({ clientX: left + width / 2, clientY: top + height / 2 }, touch.on);
+    const point = touch && this.pointOn({ clientX: clientWidth / 2, clientY: clientHeight / 2 }, touch.on);
     if (point) this.targets.onPick(point);
   }
 
-  private still(event: PointerEvent): boolean {
+  private still(event: CarriedEvent): boolean {
     const { pressed } = this;
     return pressed !== null && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < STILL_PX;
   }
@@ -142,7 +144,7 @@ export class StagePointer {
   }
 
   /** @returns whether the stroke is on the surface */
-  private paint(event: PointerEvent, phase: Phase): boolean {
+  private paint(event: CarriedEvent, phase: Phase): boolean {
     const touch = this.targets.touch();
     const hit = touch && this.rayAt(event).intersectObject(touch.on)[0];
     if (!hit?.face) return false;
@@ -150,21 +152,19 @@ export class StagePointer {
     return true;
   }
 
-  private key(event: KeyboardEvent): void {
+  private key(event: CarriedEvent): void {
     const move = KEY_TURNS[event.key];
     if (move) this.view.turn(...move);
     else if (event.key === "+" || event.key === "=") this.view.zoom(0.88);
     else if (event.key === "-") this.view.zoom(1.14);
     else if (event.key === PICK_KEY && this.targets.touch()?.how === "pick") this.pickMiddle();
-    else return;
-    event.preventDefault();
   }
 
   private rayAt(event: Spot): THREE.Raycaster {
-    const { left, top, width, height } = this.canvas.getBoundingClientRect();
+    const { clientWidth, clientHeight } = this.element;
     const caster = new THREE.Raycaster();
     caster.setFromCamera(
-      new THREE.Vector2(((event.clientX - left) / width) * 2 - 1, 1 - ((event.clientY - top) / height) * 2),
+      new THREE.Vector2((event.clientX / clientWidth) * 2 - 1, 1 - (event.clientY / clientHeight) * 2),
       this.view.camera,
     );
     return caster;

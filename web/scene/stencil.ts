@@ -1,16 +1,15 @@
 /** A section's number, stencilled on it. */
 import * as THREE from "three";
 import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { STENCIL_FACE } from "./faces.ts";
 
 export function stencil(number: number, at: THREE.Vector3, facing: THREE.Vector3, sizeMm: number): THREE.Mesh {
   const side = 256;
-  const canvas = document.createElement("canvas");
-  canvas.width = side;
-  canvas.height = side;
+  const canvas = new OffscreenCanvas(side, side);
   const pen = canvas.getContext("2d");
   if (pen) {
     const { figure } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
-    pen.font = `200px "Saira Stencil One", sans-serif`;
+    pen.font = `200px "${STENCIL_FACE}", sans-serif`;
     pen.textAlign = "center";
     pen.textBaseline = "middle";
     pen.fillStyle = figure === "light" ? "#ffffff" : "#22303a";

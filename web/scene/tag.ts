@@ -1,17 +1,17 @@
 /** A tag of paper with a few words on it, always facing the viewer and never hidden. */
 import * as THREE from "three";
+import { TEXT_FACE } from "./faces.ts";
 import { paper } from "./materials.ts";
 
 export function tag(text: string, at: THREE.Vector3, heightMm: number, row: number): THREE.Sprite {
-  const canvas = document.createElement("canvas");
+  const canvas = new OffscreenCanvas(200, 72);
   const pen = canvas.getContext("2d");
-  const font = `600 44px "Atkinson Hyperlegible Next Variable", sans-serif`;
+  const font = `600 44px "${TEXT_FACE}", sans-serif`;
   let width = 200;
   if (pen) {
     pen.font = font;
     width = Math.ceil(pen.measureText(text).width) + 48;
     canvas.width = width;
-    canvas.height = 72;
     pen.font = font;
     pen.fillStyle = "#fbf9f5";
     pen.strokeStyle = "#b3401f";

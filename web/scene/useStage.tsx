@@ -51,6 +51,7 @@ export function StageProvider({
         onPick: (point) => listeners.current.pick?.(point),
         onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
         onPaint: (point, normal, phase) => listeners.current.paint?.(point, normal, phase),
+        onMissing: () => setMissing(true),
       });
       setHold({ stage, listeners: listeners.current });
       return () => stage.end();

@@ -12,9 +12,10 @@ export class View {
   readonly camera = new THREE.PerspectiveCamera(32, 1, 10, 60_000);
   readonly controls: OrbitControls;
 
-  constructor(canvas: HTMLCanvasElement, onChange: () => void) {
+  /** @param element what the pointer does happens on this */
+  constructor(element: HTMLElement, onChange: () => void) {
     this.camera.up.set(0, 0, 1);
-    this.controls = new OrbitControls(this.camera, canvas);
+    this.controls = new OrbitControls(this.camera, element);
     this.controls.maxPolarAngle = Math.PI * 0.93;
     this.controls.addEventListener("change", onChange);
   }

@@ -1,13 +1,15 @@
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import type { SectionCount } from "../../../../core/plan/document.ts";
 import { cheapest } from "../../../../core/plan/offers.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import type { ShownOffer } from "../../../workers/geometry.ts";
 import type { StationProps } from "../../station.ts";
-import { CostChart } from "./CostChart.tsx";
 import { Picture } from "./Picture.tsx";
 import { SideBySide } from "./SideBySide.tsx";
+
+/** The chart is fetched when there is something to compare. */
+const CostChart = lazy(() => import("./CostChart.tsx"));
 
 interface CompareProps {
   readonly planning: StationProps["planning"];
@@ -53,7 +55,11 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
         {plans.length > 0 ? "Compare again" : "Compare two to six sections"}
       </button>
       {problem && <Caution>{problem}</Caution>}
-      {plans.length > 0 && <CostChart plans={plans} />}
+      {plans.length > 0 && (
+        <Suspense fallback={<div className="mt-3 h-52" />}>
+          <CostChart plans={plans} />
+        </Suspense>
+      )}
       <ul className="mt-1">
         {plans.map((plan) => {
           const count = plan.sections.length;

@@ -1,27 +1,15 @@
 import { BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
 import { useContext } from "react";
 import { Bar } from "react-chartjs-2";
-import { COST_PARTS, type CostPart } from "../../../../core/parting/price.ts";
+import { COST_PARTS } from "../../../../core/parting/price.ts";
 import { SettingsContext, useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
+import { PARTS } from "./costParts.ts";
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
 
-/** What the parts of the cost are called, and their shades by day and night. */
-export const PARTS: Readonly<
-  Record<CostPart, { readonly name: string; readonly day: string; readonly night: string }>
-> = {
-  fill: { name: "fill", day: "#b3401f", night: "#e2794f" },
-  wall: { name: "parting wall", day: "#1e4e8c", night: "#7fa8dc" },
-  finishing: { name: "finishing seams", day: "#8fb0c4", night: "#bcd3e2" },
-  zones: { name: "lines through zones", day: "#743655", night: "#c58aa6" },
-  setup: { name: "setting up", day: "#6d6352", night: "#a8997f" },
-  wait: { name: "waiting", day: "#c9bfa8", night: "#6f675a" },
-  handling: { name: "handling", day: "#2f6b4f", night: "#74b594" },
-};
-
 /** Cost against number of sections, its parts stacked. */
-export function CostChart({ plans }: { plans: readonly ShownOffer[] }) {
+export default function CostChart({ plans }: { plans: readonly ShownOffer[] }) {
   const show = useShow();
   const { theme } = useContext(SettingsContext);
   const shade = theme === "night" ? "night" : "day";

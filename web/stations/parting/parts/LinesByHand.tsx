@@ -400,7 +400,9 @@ function useHandKeys({
       const nudge = NUDGES[event.key];
       if (nudge && stage) {
         const mm = NUDGE_MM * (event.shiftKey ? FAR_NUDGE : 1);
-        void hand.make({ kind: "nudge", ...chosen, by: stage.beside([0, 0, 0], nudge[0] * mm, nudge[1] * mm) });
+        void stage.beside([0, 0, 0], nudge[0] * mm, nudge[1] * mm).then((by) => {
+          if (by) void hand.make({ kind: "nudge", ...chosen, by });
+        });
         return true;
       }
       if (event.key === "Delete" || event.key === "Backspace") {

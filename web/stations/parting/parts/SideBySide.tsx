@@ -3,7 +3,7 @@ import { siliconeMassG } from "../../../../core/materials/silicone.ts";
 import { COST_PARTS } from "../../../../core/parting/price.ts";
 import { useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
-import { PARTS } from "./CostChart.tsx";
+import { PARTS } from "./costParts.ts";
 import { Picture } from "./Picture.tsx";
 
 /** Two plans held against each other. */
