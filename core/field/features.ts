@@ -3,6 +3,7 @@
  * closest to the cell's node, kept only if it lies in that cell. These are the seeds of the distance transform.
  */
 import type { JobContext } from "../job/context.ts";
+import { type Kernel, runsOf } from "../job/team.ts";
 import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
 import { type Box, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
@@ -22,17 +23,22 @@ export const NO_FEATURE = -1;
 /** Off round numbers, so that no node lies on a scan's flat faces. */
 const ORIGIN_SHIFT = [0.382, 0.214, 0.296] as const;
 
-/** Calls `visit` with the node-space box of each piece of each triangle, pieces being at most `span` nodes wide. */
+/**
+ * Calls `visit` with the node-space box of each piece of each triangle, pieces being at most `span` nodes wide.
+ * @param between triangles that lie wholly above or below these heights are passed over
+ */
 function forEachPiece(
   mesh: TriangleMesh,
   box: { origin: readonly number[]; step: number },
   span: number,
   visit: (t: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => void,
+  between: { lowMm: number; highMm: number } = { lowMm: -Infinity, highMm: Infinity },
 ): void {
   const p = mesh.positions;
   const count = mesh.triangles.length / 3;
   const inverse = 1 / box.step;
   const [ox, oy, oz] = box.origin;
+  const { lowMm, highMm } = between;
   const split = (
     t: number,
     ax: number,
@@ -74,6 +80,10 @@ function forEachPiece(
     const a = 3 * mesh.triangles[3 * t];
     const b = 3 * mesh.triangles[3 * t + 1];
     const c = 3 * mesh.triangles[3 * t + 2];
+    const za = p[a + 2];
+    const zb = p[b + 2];
+    const zc = p[c + 2];
+    if ((za < lowMm && zb < lowMm && zc < lowMm) || (za > highMm && zb > highMm && zc > highMm)) continue;
     split(
       t,
       (p[a] - ox) * inverse,
@@ -159,35 +169,74 @@ function growBricks(
   return active;
 }
 
-/** Seeds the cells of the surface; `nodeFeature` receives the feature number of each node, or NO_FEATURE. */
+/**
+ * Seeds the cells of the surface.
+ * @param nodeFeature in the team's memory; receives the feature number of each node, or NO_FEATURE
+ */
 export function seedFromMesh(mesh: TriangleMesh, grid: BrickGrid, nodeFeature: Int32Array, ctx: JobContext): Features {
   nodeFeature.fill(NO_FEATURE);
-  const closest = new Float32Array(nodeCount(grid)).fill(Infinity);
-  const { stepMm: h, originMm: o } = grid;
-  const limit = 0.5 + 1e-4;
-  const triangles = mesh.triangles.length / 3;
-  forEachPiece(mesh, { origin: o, step: h }, BRICK / 2, (t, x0, y0, z0, x1, y1, z1) => {
-    if ((t & 0xffff) === 0) {
-      ctx.checkCancelled();
-      ctx.progress("field", (0.25 * t) / triangles);
-    }
-    for (let k = Math.ceil(z0 - limit); k <= z1 + limit; k++) {
-      for (let j = Math.ceil(y0 - limit); j <= y1 + limit; j++) {
-        for (let i = Math.ceil(x0 - limit); i <= x1 + limit; i++) {
-          const d2 = closestPointOnTriangle(point, mesh, t, o[0] + i * h, o[1] + j * h, o[2] + k * h);
-          const node = nodeAt(grid, i, j, k);
-          if (d2 >= closest[node]) continue;
-          const fx = (point[0] - o[0]) / h;
-          const fy = (point[1] - o[1]) / h;
-          const fz = (point[2] - o[2]) / h;
-          if (Math.abs(fx - i) > limit || Math.abs(fy - j) > limit || Math.abs(fz - k) > limit) continue;
-          closest[node] = d2;
-          nodeFeature[node] = t;
-        }
-      }
-    }
+  const closest = new Float32Array(ctx.team.buffer(4 * nodeCount(grid))).fill(Infinity);
+  // Slabs of layers, each of about as many bricks: a node is written by the share of its layer alone.
+  const layer = grid.bricks[0] * grid.bricks[1];
+  const slabs = runsOf(grid.brickOf.length, ctx.team.size === 1 ? 1 : SLABS).map(
+    ({ from, to }) => [from, to].map((slot) => layerOf(grid, slot, layer)) as [number, number],
+  );
+  const shares = slabs
+    .filter(([from, to]) => to > from)
+    .map(([from, to]): SeedShare => ({ mesh, grid, nodeFeature, closest, from: from * BRICK, to: to * BRICK }));
+  ctx.team.run(seedKernel, shares, (done) => {
+    ctx.checkCancelled();
+    ctx.progress("field", 0.25 * done);
   });
   return compactFeatures(mesh, grid, nodeFeature);
+}
+
+const SLABS = 6;
+
+/** The layer of bricks that a slot begins or lies in; past the last slot, the layer after the last. */
+function layerOf({ brickOf, bricks }: BrickGrid, slot: number, layer: number): number {
+  return slot >= brickOf.length ? bricks[2] : slot === 0 ? 0 : Math.floor(brickOf[slot] / layer);
+}
+
+/** The cells of the layers of nodes `from` to `to`, along z. */
+interface SeedShare {
+  readonly mesh: TriangleMesh;
+  readonly grid: BrickGrid;
+  readonly nodeFeature: Int32Array;
+  readonly closest: Float32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const seedKernel: Kernel<SeedShare> = { name: "seed cells", run: seedLayers };
+
+function seedLayers({ mesh, grid, nodeFeature, closest, from, to }: SeedShare): void {
+  const { stepMm: h, originMm: o } = grid;
+  const limit = 0.5 + 1e-4;
+  const between = { lowMm: o[2] + h * (from - limit), highMm: o[2] + h * (to - 1 + limit) };
+  forEachPiece(
+    mesh,
+    { origin: o, step: h },
+    BRICK / 2,
+    (t, x0, y0, z0, x1, y1, z1) => {
+      for (let k = Math.max(from, Math.ceil(z0 - limit)); k <= z1 + limit && k < to; k++) {
+        for (let j = Math.ceil(y0 - limit); j <= y1 + limit; j++) {
+          for (let i = Math.ceil(x0 - limit); i <= x1 + limit; i++) {
+            const d2 = closestPointOnTriangle(point, mesh, t, o[0] + i * h, o[1] + j * h, o[2] + k * h);
+            const node = nodeAt(grid, i, j, k);
+            if (d2 >= closest[node]) continue;
+            const fx = (point[0] - o[0]) / h;
+            const fy = (point[1] - o[1]) / h;
+            const fz = (point[2] - o[2]) / h;
+            if (Math.abs(fx - i) > limit || Math.abs(fy - j) > limit || Math.abs(fz - k) > limit) continue;
+            closest[node] = d2;
+            nodeFeature[node] = t;
+          }
+        }
+      }
+    },
+    between,
+  );
 }
 
 /** Turns the triangle numbers left at the nodes into features numbered along the bricks. */

@@ -3,6 +3,7 @@
  * demand by a walk over the mesh. Answers "whose cell is this point in".
  */
 import type { JobContext } from "../job/context.ts";
+import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import { buildAdjacency } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
@@ -64,12 +65,8 @@ export class NearestField {
     const features = seedFromMesh(mesh, grid, triangle, quiet);
     propagateFeatures(grid, features, triangle, quiet, { name: "cells", from: 0, to: 1 });
     const nodeMm = new Float32Array(ctx.team.buffer(4 * triangle.length));
-    const point = new Float64Array(3);
-    for (let n = 0; n < triangle.length; n++) {
-      const f = triangle[n];
-      nodeMm[n] = f === NO_FEATURE ? 0 : distanceToFeature(grid, n, features, f, point);
-      triangle[n] = f === NO_FEATURE ? 0 : features.owner[f];
-    }
+    const shares = runsOf(triangle.length, SHARES).map((run) => ({ grid, features, triangle, nodeMm, ...run }));
+    ctx.team.run(ownerKernel, shares, () => ctx.checkCancelled());
     return new NearestField({ mesh, grid, triangle, nodeMm, across: buildAdjacency(mesh).across });
   }
 
@@ -192,6 +189,29 @@ export class NearestField {
     return Math.hypot(this.point[0] - x, this.point[1] - y, this.point[2] - z);
   }
 }
+
+/** The nodes `from` to `to`. */
+interface OwnerShare {
+  readonly grid: BrickGrid;
+  readonly features: Features;
+  /** In: the feature nearest each node; out: the triangle it lies on. */
+  readonly triangle: Int32Array;
+  readonly nodeMm: Float32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const ownerKernel: Kernel<OwnerShare> = {
+  name: "owners of nodes",
+  run({ grid, features, triangle, nodeMm, from, to }) {
+    const point = new Float64Array(3);
+    for (let n = from; n < to; n++) {
+      const f = triangle[n];
+      nodeMm[n] = f === NO_FEATURE ? 0 : distanceToFeature(grid, n, features, f, point);
+      triangle[n] = f === NO_FEATURE ? 0 : features.owner[f];
+    }
+  },
+};
 
 function distanceToFeature(grid: BrickGrid, node: number, features: Features, f: number, at: Float64Array): number {
   nodePoint(grid, node, at, 0);

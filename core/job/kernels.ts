@@ -1,19 +1,25 @@
 /** The kernels a helper thread can run. A kernel that is to be shared out stands in this list, or its team fails. */
 import { bendKernel, featureKernel } from "../field/closing.ts";
 import { measureKernel, voteKernel } from "../field/distance.ts";
+import { seedKernel } from "../field/features.ts";
+import { ownerKernel } from "../field/nearest.ts";
 import { passKernel } from "../field/transform.ts";
 import { levelKernel } from "../jacket/levels.ts";
 import { trialKernel } from "../parting/alternate.ts";
 import { stretchKernel } from "../release/locks.ts";
+import { blockKernel } from "../release/order.ts";
 import { surveyKernel } from "../survey/survey.ts";
 import type { Kernel } from "./team.ts";
 
 const all = [
   bendKernel,
+  blockKernel,
   featureKernel,
   levelKernel,
   measureKernel,
+  ownerKernel,
   passKernel,
+  seedKernel,
   stretchKernel,
   surveyKernel,
   trialKernel,

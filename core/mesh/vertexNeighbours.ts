@@ -1,7 +1,7 @@
-import type { TriangleMesh } from "./mesh.ts";
+import { perMesh } from "./perMesh.ts";
 
 /** Neighbour lists of the vertices in compressed rows. */
-export function vertexNeighbours(mesh: TriangleMesh): { start: Uint32Array; list: Uint32Array } {
+export const vertexNeighbours = perMesh((mesh): { readonly start: Uint32Array; readonly list: Uint32Array } => {
   const t = mesh.triangles;
   const vertices = mesh.positions.length / 3;
   const start = new Uint32Array(vertices + 1);
@@ -16,4 +16,4 @@ export function vertexNeighbours(mesh: TriangleMesh): { start: Uint32Array; list
     }
   }
   return { start, list };
-}
+});

@@ -85,9 +85,18 @@ export function labelsFrom(
   before: Uint8Array,
   near: Pick<Neighbours, "start" | "list">,
   reachMm: number,
-  normals: Float32Array = vertexNormals(mesh).normals,
 ): Uint8Array {
-  const segments = new SegmentIndex(network, reachMm);
+  return labelsBy(mesh, new SegmentIndex(network, reachMm), before, near);
+}
+
+/** The same by an index of the lines' segments. */
+export function labelsBy(
+  mesh: TriangleMesh,
+  segments: SegmentIndex,
+  before: Uint8Array,
+  near: Pick<Neighbours, "start" | "list">,
+): Uint8Array {
+  const { normals } = vertexNormals(mesh);
   const p = mesh.positions;
   const label = before.slice();
   const told = new Uint8Array(label.length);

@@ -3,7 +3,8 @@
  * there are to be sections, the dearest to lose are kept and the others go to the neighbour that takes them at the
  * least price.
  */
-import type { LabellingProblem, VertexGraph } from "./labelling.ts";
+import { perMesh } from "../mesh/perMesh.ts";
+import { type LabellingProblem, type VertexGraph, vertexGraph } from "./labelling.ts";
 
 /** Neighbour lists of a graph in compressed rows; `edge` names the edge a neighbour is reached by. */
 export interface Neighbours {
@@ -29,6 +30,9 @@ export function neighbours(graph: VertexGraph): Neighbours {
   }
   return { start, list, edge };
 }
+
+/** Neighbour lists of a mesh's vertices, by its unweighted graph. */
+export const meshNeighbours = perMesh((mesh): Neighbours => neighbours(vertexGraph(mesh)));
 
 export interface Regions {
   /** Region of each vertex. */

@@ -2,6 +2,7 @@
  * Frees the sections: measures the locks on the jacket, fills what can be filled, and measures again on the filled
  * jacket, for the fill of one section may stand in the way of another. What holds a section at the end is reported.
  */
+import type { BrickGrid } from "../field/grid.ts";
 import { isosurface } from "../field/isosurface.ts";
 import { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
@@ -17,6 +18,8 @@ import type { Direction } from "../survey/directions.ts";
 
 /** A lock left after filling no thicker than this many steps is the grid's own roughness. */
 const RESIDUE_STEPS = 2;
+/** What the rounds of filling have most in common with. */
+const LIKE = "filled 0";
 
 export interface FreeRequest {
   readonly jacket: Jacket;
@@ -32,18 +35,59 @@ export interface FreeRequest {
   /** Times it fills before it gives up. */
   readonly rounds: number;
   /** Of the plans before on the same jacket. */
-  readonly memories: LockMemories;
+  readonly memory: FreeingMemory;
 }
 
-/** What was measured of the plan before, by the round of filling. */
-export class LockMemories {
-  private readonly rounds = new Map<string, LockMemory>();
+/** What of the plan before on the same jacket may serve this one, by the round of filling. */
+export class FreeingMemory {
+  private readonly locks = new Map<string, LockMemory>();
+  private readonly filled = new Map<number, FilledJacket>();
 
-  of(round: string): LockMemory {
-    const held = this.rounds.get(round) ?? new LockMemory();
-    this.rounds.set(round, held);
+  /** @param like another round, to begin from where this one was never measured */
+  locksOf(round: string, like: string): LockMemory {
+    const held = this.locks.get(round) ?? this.locks.get(like)?.copy() ?? new LockMemory();
+    this.locks.set(round, held);
     return held;
   }
+
+  /** The jacket with these locks filled: the one of the plan before where that filled the very same. */
+  filledOf(round: number, phi: Float32Array, filling: readonly SectionLock[], make: () => Filled): Filled {
+    let held = this.filled.get(round);
+    if (held?.before !== phi || !sameFill(held.filling, filling)) {
+      held = { before: phi, filling, ...make() };
+      this.filled.set(round, held);
+    }
+    return held;
+  }
+}
+
+/** A filled jacket's field, its outside, and the places nearest to that. */
+interface Filled {
+  readonly grid: BrickGrid;
+  readonly phi: Float32Array;
+  readonly mesh: TriangleMesh;
+  readonly nearest: NearestField;
+}
+
+interface FilledJacket extends Filled {
+  /** The field that was filled, and the locks filled in it. */
+  readonly before: Float32Array;
+  readonly filling: readonly SectionLock[];
+}
+
+function sameFill(a: readonly SectionLock[], b: readonly SectionLock[]): boolean {
+  return (
+    a.length === b.length &&
+    a.every(
+      ({ columns, frame }, k) =>
+        columns.length === b[k].columns.length &&
+        JSON.stringify(frame) === JSON.stringify(b[k].frame) &&
+        columns.every(({ line, fromMm, toMm }, n) => {
+          const other = b[k].columns[n];
+          return line === other.line && fromMm === other.fromMm && toMm === other.toMm;
+        }),
+    )
+  );
 }
 
 export interface FreedSections {
@@ -87,14 +131,12 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     round.locks.forEach((lock, s) => {
       if (filling.includes(lock)) fillsMm3[s] += lock.fillMm3;
     });
-    const swept = fillField(grid, phi, filling);
-    grid = swept.grid;
-    phi = swept.phi;
-    const outside = isosurface(grid, phi, 0, ctx);
-    const mesh = jacket.request.onBoard ? clipAbove(outside, 0) : outside;
+    const filled = request.memory.filledOf(k, phi, filling, () => filledJacket(jacket, grid, phi, filling, ctx));
+    const { mesh, nearest } = filled;
+    grid = filled.grid;
+    phi = filled.phi;
     // The lines stay where they are in space: a line that moves with every fill opens new locks.
     const potentials = withoutIslands(round.cells.carried(mesh), vertexNeighbours(mesh));
-    const nearest = NearestField.about(mesh, 2 * jacket.request.stepMm, ctx);
     round = measured(request, mesh, nearest, potentials, `filled ${k}`, request.rounds > 1, ctx);
     // The fill of one section may lock another: the round that holds least is kept, with the fill it took.
     if (holding(round) < holding(best.round) || k === 0) best = { round, fillsMm3: [...fillsMm3] };
@@ -103,6 +145,19 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
   if (request.rounds > 1 && !best.round.proven) best = { ...best, round: finer(request, best.round, ctx) };
   const { mesh, potentials: lines, nearest, cells, locks } = best.round;
   return { mesh, potentials: lines, nearest, cells, locks: first.locks, last: locks, fillsMm3: best.fillsMm3 };
+}
+
+function filledJacket(
+  { request }: Jacket,
+  grid: BrickGrid,
+  phi: Float32Array,
+  filling: readonly SectionLock[],
+  ctx: JobContext,
+): Filled {
+  const swept = fillField(grid, phi, filling);
+  const outside = isosurface(swept.grid, swept.phi, 0, ctx);
+  const mesh = request.onBoard ? clipAbove(outside, 0) : outside;
+  return { ...swept, mesh, nearest: NearestField.about(mesh, 2 * request.stepMm, ctx) };
 }
 
 function holding(round: Round): number {
@@ -134,7 +189,7 @@ function finer(request: FreeRequest, round: Round, ctx: JobContext): Round {
 
 function locksAt(
   spacingMm: number,
-  { jacket, pulls, fillDepthMm, shellMm, memories }: FreeRequest,
+  { jacket, pulls, fillDepthMm, shellMm, memory }: FreeRequest,
   mesh: TriangleMesh,
   cells: Cells,
   round: string,
@@ -148,6 +203,6 @@ function locksAt(
     pulls.map((pull, section) => ({ ...common, pull, section })),
     cells,
     ctx,
-    memories.of(round),
+    memory.locksOf(round, LIKE),
   );
 }

@@ -6,9 +6,8 @@ import { cutSections } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import { type Layout, type Treatment, takenInHand } from "../parting/hand/layout.ts";
 import type { HeldSection } from "../parting/held.ts";
-import { vertexGraph } from "../parting/labelling.ts";
 import type { PartingPrices } from "../parting/price.ts";
-import { type Neighbours, neighbours, regionsOf } from "../parting/regions.ts";
+import { meshNeighbours, type Neighbours, regionsOf } from "../parting/regions.ts";
 import type { SuggestRequest, SurveyTable } from "../parting/request.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Direction } from "../survey/directions.ts";
@@ -40,7 +39,7 @@ export function suggestRest(
 ): Layout {
   const { request: survey, table, nearest } = known;
   const laid = laidByHand(layout, jacket, nearest, survey);
-  const near = neighbours(vertexGraph(survey.coarse));
+  const near = meshNeighbours(survey.coarse);
   const found = heldIn(layout, laid.label, near);
   const stays = found.map(({ section }) => section);
   const held = found.map((one) => one.held);

@@ -10,11 +10,10 @@ import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import type { FillWith, Layout } from "../parting/hand/layout.ts";
-import { vertexGraph } from "../parting/labelling.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import { plugHosts } from "../parting/plugs.ts";
 import type { PartingPrices } from "../parting/price.ts";
-import { neighbours } from "../parting/regions.ts";
+import { meshNeighbours } from "../parting/regions.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
 import { PlanSearch } from "../parting/suggest.ts";
@@ -27,15 +26,15 @@ import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { type Dabs, withinZone } from "../survey/zones.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
-import { type FreedSections, freeSections, LockMemories } from "./freeing.ts";
+import { type FreedSections, FreeingMemory, freeSections } from "./freeing.ts";
 import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn } from "./laidOut.ts";
 
 /** What a survey found; the pulls are surveyed when they are first asked for. */
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
   private about: NearestField | null = null;
-  /** Locks of the plans measured before on this jacket. */
-  readonly memories = new LockMemories();
+  /** Of the plans measured before on this jacket. */
+  readonly memory = new FreeingMemory();
   private searching: { readonly prices: string; readonly search: PlanSearch } | null = null;
 
   constructor(readonly request: SuggestRequest) {}
@@ -168,13 +167,13 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   const freed = ({ pulls, potentials, fillWith }: LaidOut) => {
     const open = fillWith.map((wanted) => wanted === "open");
     return freeSections(
-      { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memories: survey.memories },
+      { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory: survey.memory },
       ctx,
     );
   };
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);
-    return assemble(freed(laid), laid, shellMm, jacket, nearest, survey.request);
+    return assemble(freed(laid), laid, shellMm, jacket, nearest, survey.request, ctx);
   }
   let best: { readonly laid: LaidOut; readonly freed: FreedSections } | null = null;
   for (const suggestion of candidates(survey, request, ctx)) {
@@ -185,7 +184,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request);
+  return assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request, ctx);
 }
 
 function holdingMm3(freed: FreedSections): number {
@@ -237,6 +236,7 @@ function assemble(
   jacket: Jacket,
   bareNearest: NearestField,
   { coarse, nearest: surveyNearest, spacingMm, effort: { order: ordered } }: SuggestRequest,
+  ctx: JobContext,
 ): Sections {
   const { pulls, label: surveyLabel, warnings: told } = laid;
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
@@ -252,25 +252,21 @@ function assemble(
       sections.map((s) => potentials[s]),
     );
   let cut = cutInOrder(lowest);
-  const hosts = plugHosts(
-    coarse,
-    surveyLabel,
-    neighbours(vertexGraph(coarse)),
-    pulls.length,
-    boardOf(jacket),
-    spacingMm,
-  );
+  const hosts = plugHosts(coarse, surveyLabel, meshNeighbours(coarse), pulls.length, boardOf(jacket), spacingMm);
   let blocks = !ordered
     ? []
-    : findBlocks({
-        skins: cut.skins,
-        pulls: lowest.map((s) => pulls[s]),
-        cells: freed.cells,
-        sectionOf: (cell) => lowest.indexOf(cell),
-        shellMm,
-        stepMm,
-        boardMm: boardOf(jacket),
-      });
+    : findBlocks(
+        {
+          skins: cut.skins,
+          pulls: lowest.map((s) => pulls[s]),
+          cells: freed.cells.data,
+          sectionOf: pulls.map((_, cell) => lowest.indexOf(cell)),
+          shellMm,
+          stepMm,
+          boardMm: boardOf(jacket),
+        },
+        ctx,
+      );
   const withPlugs = orderOf(lowest.length, [...blocks, ...plugsLast(hosts, lowest, blocks)]);
   const { build, circle } = withPlugs.circle.length > 0 ? orderOf(lowest.length, blocks) : withPlugs;
   const order = build.map((k) => lowest[k]);

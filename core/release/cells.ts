@@ -24,6 +24,8 @@ export class Cells {
   private readonly mesh: TriangleMesh;
   private readonly nearest: NearestField;
   private readonly point = new Float64Array(3);
+  /** Of a triangle's corners. */
+  private readonly weights = new Float64Array(3);
 
   constructor(readonly data: CellsData) {
     this.mesh = data.nearest.mesh;
@@ -65,6 +67,7 @@ export class Cells {
     const t = this.mesh.triangles;
     const same = new SamePlaces(this.mesh);
     const p = mesh.positions;
+    const w = this.weights;
     for (let v = 0; v < p.length / 3; v++) {
       // What has not changed from mesh to mesh stands in the very same places.
       const known = same.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
@@ -75,7 +78,7 @@ export class Cells {
         continue;
       }
       const triangle = this.nearest.nearest(this.point, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
-      const w = barycentric(this.mesh, triangle, this.point);
+      barycentric(w, this.mesh, triangle, this.point);
       this.data.potentials.forEach((potential, s) => {
         let sum = 0;
         for (let c = 0; c < 3; c++) sum += w[c] * potential[t[3 * triangle + c]];
@@ -104,29 +107,32 @@ export class Cells {
 
   /** The greatest potential at a triangle's middle. */
   private greatestIn(triangle: number): number {
-    const { positions: p, triangles: t } = this.mesh;
-    for (let a = 0; a < 3; a++) {
-      this.point[a] =
-        (p[3 * t[3 * triangle] + a] + p[3 * t[3 * triangle + 1] + a] + p[3 * t[3 * triangle + 2] + a]) / 3;
-    }
-    return this.greatestAt(triangle);
+    this.weights.fill(1 / 3);
+    return this.greatestBy(triangle);
   }
 
+  /** The greatest potential at the point last found on a triangle. */
   private greatestAt(triangle: number): number {
-    const w = barycentric(this.mesh, triangle, this.point);
-    const t = this.mesh.triangles;
+    barycentric(this.weights, this.mesh, triangle, this.point);
+    return this.greatestBy(triangle);
+  }
+
+  private greatestBy(triangle: number): number {
+    const { weights: w, mesh } = this;
+    const { potentials } = this.data;
+    const a = mesh.triangles[3 * triangle];
+    const b = mesh.triangles[3 * triangle + 1];
+    const c = mesh.triangles[3 * triangle + 2];
     let best = 0;
     let most = -Infinity;
-    this.data.potentials.forEach((potential, s) => {
-      const value =
-        w[0] * potential[t[3 * triangle]] +
-        w[1] * potential[t[3 * triangle + 1]] +
-        w[2] * potential[t[3 * triangle + 2]];
+    for (let s = 0; s < potentials.length; s++) {
+      const own = potentials[s];
+      const value = w[0] * own[a] + w[1] * own[b] + w[2] * own[c];
       if (value > most) {
         most = value;
         best = s;
       }
-    });
+    }
     return best;
   }
 }
@@ -161,24 +167,30 @@ export class SamePlaces {
   }
 }
 
-/** Weights of a triangle's corners at a point in its plane. */
-export function barycentric(mesh: TriangleMesh, triangle: number, point: Float64Array): [number, number, number] {
+/** Weights of a triangle's corners at a point in its plane (Ericson 2004, 3.4), written to `out`. */
+export function barycentric(out: Float64Array, mesh: TriangleMesh, triangle: number, point: Float64Array): void {
   const { positions: p, triangles: t } = mesh;
-  const a = 3 * t[3 * triangle],
-    b = 3 * t[3 * triangle + 1],
-    c = 3 * t[3 * triangle + 2];
-  const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
-  const v = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
-  const w = [0, 1, 2].map((k) => point[k] - p[a + k]);
-  const inner = (x: number[], y: number[]) => x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
-  const uu = inner(u, u),
-    uv = inner(u, v),
-    vv = inner(v, v),
-    wu = inner(w, u),
-    wv = inner(w, v);
+  const a = 3 * t[3 * triangle];
+  const b = 3 * t[3 * triangle + 1];
+  const c = 3 * t[3 * triangle + 2];
+  const ux = p[b] - p[a];
+  const uy = p[b + 1] - p[a + 1];
+  const uz = p[b + 2] - p[a + 2];
+  const vx = p[c] - p[a];
+  const vy = p[c + 1] - p[a + 1];
+  const vz = p[c + 2] - p[a + 2];
+  const wx = point[0] - p[a];
+  const wy = point[1] - p[a + 1];
+  const wz = point[2] - p[a + 2];
+  const uu = ux * ux + uy * uy + uz * uz;
+  const uv = ux * vx + uy * vy + uz * vz;
+  const vv = vx * vx + vy * vy + vz * vz;
+  const wu = wx * ux + wy * uy + wz * uz;
+  const wv = wx * vx + wy * vy + wz * vz;
   const det = uu * vv - uv * uv;
-  if (det <= 1e-20) return [1, 0, 0];
-  const s = (wu * vv - wv * uv) / det;
-  const r = (wv * uu - wu * uv) / det;
-  return [1 - s - r, s, r];
+  const s = det <= 1e-20 ? 0 : (wu * vv - wv * uv) / det;
+  const r = det <= 1e-20 ? 0 : (wv * uu - wu * uv) / det;
+  out[0] = 1 - s - r;
+  out[1] = s;
+  out[2] = r;
 }

@@ -4,12 +4,16 @@
  * only about vertices that came, went or have another potential; far from it they are read off nodes, which are compared
  * one by one.
  */
-import { nodePoint } from "../field/grid.ts";
+import { BRICK, nodeAt, nodePoint } from "../field/grid.ts";
 import { NO_CLASS } from "../field/nearest.ts";
 import type { ColumnFrame } from "../survey/columns.ts";
 import { type Cells, FAR_MM, SamePlaces } from "./cells.ts";
 
-/** A walk over the mesh to the nearest triangle crosses no more than this many steps of the nodes. */
+/**
+ * A point's nearest triangle is found by a walk from that of its node, over triangles that are all nearer to it than that
+ * one: what changed farther from the node than that and these steps was not looked at. Half a cell's diagonal from the
+ * point to the node, twice for going there and back, as much again for vertices taken for nodes, and an edge.
+ */
 const WALK_STEPS = 4;
 
 /** @returns nodes of the cells' grid with a change about them, or null where two measures cannot be compared */
@@ -22,9 +26,7 @@ export function changedNodes(before: Cells, after: Cells): Uint32Array | null {
     old.originMm.every((x, k) => x === grid.originMm[k]) &&
     old.bricks.every((count, k) => count === grid.bricks[k]);
   if (!alike) return null;
-  const marked = new Uint8Array(b.nearest.triangle.length);
-  markVertices(before, after, marked);
-  markVertices(after, before, marked);
+  const marked = nearChanges(before, after);
   const found: number[] = [];
   for (let n = 0; n < marked.length; n++) {
     const same =
@@ -38,39 +40,96 @@ export function changedNodes(before: Cells, after: Cells): Uint32Array | null {
   return Uint32Array.from(found);
 }
 
-/** Marks the nodes near vertices of one jacket that are not on the other, or have another potential there. */
-function markVertices(from: Cells, to: Cells, marked: Uint8Array): void {
+/** 1 at the nodes so near a changed vertex that the answer at a point about them may be another. */
+function nearChanges(before: Cells, after: Cells): Uint8Array {
+  const { grid, nodeMm } = after.data.nearest;
+  const marked = new Uint8Array(nodeMm.length);
+  const changed = [...changedVertices(before, after), ...changedVertices(after, before)];
+  if (changed.length === 0) return marked;
+  const slackMm = WALK_STEPS * grid.stepMm;
+  const nodes = grid.bricks.map((count) => BRICK * count);
+  const reach = Math.ceil((FAR_MM + slackMm) / grid.stepMm);
+  const { low, size } = boxAbout(changed, nodes, reach);
+  const away = chamferDistances(changed, low, size);
+  for (let k = 0; k < size[2]; k++) {
+    for (let j = 0; j < size[1]; j++) {
+      for (let i = 0; i < size[0]; i++) {
+        const node = nodeAt(grid, low[0] + i, low[1] + j, low[2] + k);
+        if (node < 0) continue;
+        const mm = Math.min(FAR_MM, Math.max(nodeMm[node], before.data.nearest.nodeMm[node]));
+        if (away.stepsAt(i, j, k) * grid.stepMm <= mm + slackMm) marked[node] = 1;
+      }
+    }
+  }
+  return marked;
+}
+
+/** Nodes (three numbers each) beside vertices of one jacket that are not on the other, or have another potential there. */
+function changedVertices(from: Cells, to: Cells): number[] {
   const { positions: p } = from.data.nearest.mesh;
-  const { grid } = from.data.nearest;
+  const { originMm: o, stepMm: h } = from.data.nearest.grid;
   const same = from.data.nearest.mesh === to.data.nearest.mesh ? null : new SamePlaces(to.data.nearest.mesh);
-  const [nx, ny, nz] = grid.bricks.map((count) => 8 * count);
-  const seen = new Uint8Array(nx * ny * nz);
-  const reach = Math.ceil(FAR_MM / grid.stepMm) + WALK_STEPS;
-  const cubes: number[] = [];
+  const found: number[] = [];
   for (let v = 0; v < p.length / 3; v++) {
     const other = same ? same.at(p[3 * v], p[3 * v + 1], p[3 * v + 2]) : v;
     if (other >= 0 && samePotentials(from, v, to, other)) continue;
-    const [i, j, k] = [0, 1, 2].map((a) => Math.round((p[3 * v + a] - grid.originMm[a]) / grid.stepMm));
-    const cube = i + nx * (j + ny * k);
-    if (seen[cube]) continue;
-    seen[cube] = 1;
-    cubes.push(i, j, k);
+    for (let a = 0; a < 3; a++) found.push(Math.round((p[3 * v + a] - o[a]) / h));
   }
-  for (let c = 0; c < cubes.length; c += 3) {
-    const [low, high] = [
-      [0, 1, 2].map((a) => Math.max(0, cubes[c + a] - reach)),
-      [0, 1, 2].map((a) => Math.min([nx, ny, nz][a] - 1, cubes[c + a] + reach)),
-    ];
-    for (let k = low[2]; k <= high[2]; k++) {
-      for (let j = low[1]; j <= high[1]; j++) {
-        for (let i = low[0]; i <= high[0]; i++) {
-          const slot = grid.slotOf[(i >> 3) + grid.bricks[0] * ((j >> 3) + grid.bricks[1] * (k >> 3))];
-          if (slot >= 0) marked[slot * 512 + (i & 7) + 8 * (j & 7) + 64 * (k & 7)] = 1;
+  return found;
+}
+
+/** The box of nodes about some of them, so many wider all round, as far as there are nodes. */
+function boxAbout(places: readonly number[], nodes: readonly number[], reach: number) {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let c = 0; c < places.length; c++) {
+    low[c % 3] = Math.min(low[c % 3], places[c]);
+    high[c % 3] = Math.max(high[c % 3], places[c]);
+  }
+  const first = low.map((value) => Math.max(0, value - reach));
+  return { low: first, size: high.map((value, a) => Math.min(nodes[a] - 1, value + reach) - first[a] + 1) };
+}
+
+/** A chamfer distance is at most this many times the true one: towards the way where its three lengths add up worst. */
+const CHAMFER_EXCESS = Math.hypot(1, Math.SQRT2 - 1, Math.sqrt(3) - Math.SQRT2);
+
+/**
+ * How far each node of a box is from the nearest of some places, in steps, never too great: a chamfer distance of two
+ * passes over the neighbours at 1, the root of 2 and the root of 3 (Borgefors 1986), taken down by its greatest excess.
+ * The box is given one layer more all round, so that no pass has to look where it ends.
+ */
+function chamferDistances(places: readonly number[], low: readonly number[], size: readonly number[]) {
+  const [nx, ny, nz] = size.map((count) => count + 2);
+  const rows = nx * ny;
+  const away = new Float32Array(rows * nz).fill(Infinity);
+  const indexAt = (i: number, j: number, k: number) => i + 1 + nx * (j + 1) + rows * (k + 1);
+  for (let c = 0; c < places.length; c += 3) {
+    away[indexAt(places[c] - low[0], places[c + 1] - low[1], places[c + 2] - low[2])] = 0;
+  }
+  // The thirteen neighbours before a node in the arrays' order.
+  const offsets = NEIGHBOURS_BEFORE.map(([i, j, k]) => i + nx * j + rows * k);
+  const lengths = NEIGHBOURS_BEFORE.map((way) => Math.hypot(...way));
+  for (const way of [1, -1]) {
+    for (let k = way > 0 ? 1 : nz - 2; k > 0 && k < nz - 1; k += way) {
+      for (let j = way > 0 ? 1 : ny - 2; j > 0 && j < ny - 1; j += way) {
+        let at = (way > 0 ? 1 : nx - 2) + nx * j + rows * k;
+        for (let left = nx - 2; left > 0; left--, at += way) {
+          let least = away[at];
+          for (let c = 0; c < offsets.length; c++) {
+            const through = away[at + way * offsets[c]] + lengths[c];
+            if (through < least) least = through;
+          }
+          away[at] = least;
         }
       }
     }
   }
+  return { stepsAt: (i: number, j: number, k: number) => away[indexAt(i, j, k)] / CHAMFER_EXCESS };
 }
+
+const NEIGHBOURS_BEFORE = [-1, 0, 1]
+  .flatMap((k) => [-1, 0, 1].flatMap((j) => [-1, 0, 1].map((i) => [i, j, k] as const)))
+  .slice(0, 13);
 
 function samePotentials(from: Cells, v: number, to: Cells, other: number): boolean {
   const [a, b] = [from.data.potentials, to.data.potentials];
@@ -94,25 +153,30 @@ export function linesThrough(nodes: Uint32Array, cells: Cells, frame: ColumnFram
     middle[i + countU * j] = 1;
   }
   const rings = Math.ceil((Math.sqrt(3) * grid.stepMm) / spacingMm) + 1;
-  const rows = widened(middle, countU * countV, 1, countU, rings);
-  return widened(rows, countU * countV, countU, countV, rings);
+  return widened(widened(middle, 1, countU, rings), countU, countV, rings);
 }
 
-/** Every mark spread so many places along rows of `length` places, `stride` apart. */
-function widened(marks: Uint8Array, total: number, stride: number, length: number, rings: number): Uint8Array {
-  const out = new Uint8Array(total);
-  const runs = total / length;
-  for (let run = 0; run < runs; run++) {
-    const start = stride === 1 ? run * length : run;
-    let last = -Infinity;
-    for (let k = 0; k < length; k++) {
-      if (marks[start + stride * k]) last = k;
-      if (k - last <= rings) out[start + stride * k] = 1;
-    }
-    last = Infinity;
-    for (let k = length - 1; k >= 0; k--) {
-      if (marks[start + stride * k]) last = k;
-      if (last - k <= rings) out[start + stride * k] = 1;
+/** Every mark spread so many places both ways along rows of `length` places that lie `stride` apart. */
+function widened(marks: Uint8Array, stride: number, length: number, rings: number): Uint8Array {
+  const out = new Uint8Array(marks.length);
+  const block = stride * length;
+  for (let begin = 0; begin < marks.length; begin += block) {
+    for (let row = begin; row < begin + stride; row++) {
+      // Up to where the last mark met still reaches; then the same from the other end.
+      for (let k = 0, left = 0, at = row; k < length; k++, at += stride) {
+        if (marks[at]) left = rings + 1;
+        if (left > 0) {
+          out[at] = 1;
+          left--;
+        }
+      }
+      for (let k = length - 1, left = 0, at = row + stride * (length - 1); k >= 0; k--, at -= stride) {
+        if (marks[at]) left = rings + 1;
+        if (left > 0) {
+          out[at] = 1;
+          left--;
+        }
+      }
     }
   }
   return out;

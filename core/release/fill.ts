@@ -7,18 +7,23 @@ import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeCount, nodePoin
 import { columnPoint } from "../survey/columns.ts";
 import type { SectionLock } from "./locks.ts";
 
-/** Filled stretches by line, with what a node beside them needs. */
+/** Filled stretches by line, in compressed rows, with what a node beside them needs. */
 class FillIndex {
-  private readonly byLine = new Map<number, { from: number; to: number }[]>();
-  private readonly lock: SectionLock;
+  private readonly start: Uint32Array;
+  private readonly from: Float64Array;
+  private readonly to: Float64Array;
 
-  constructor(lock: SectionLock) {
-    this.lock = lock;
-    for (const column of lock.columns) {
-      const list = this.byLine.get(column.line);
-      const span = { from: column.fromMm, to: column.toMm };
-      if (list) list.push(span);
-      else this.byLine.set(column.line, [span]);
+  constructor(private readonly lock: SectionLock) {
+    const { countU, countV } = lock.frame.bundle;
+    this.start = new Uint32Array(countU * countV + 1);
+    for (const { line } of lock.columns) this.start[line + 1]++;
+    for (let line = 0; line < countU * countV; line++) this.start[line + 1] += this.start[line];
+    this.from = new Float64Array(lock.columns.length);
+    this.to = new Float64Array(lock.columns.length);
+    const cursor = this.start.slice();
+    for (const { line, fromMm, toMm } of lock.columns) {
+      this.from[cursor[line]] = fromMm;
+      this.to[cursor[line]++] = toMm;
     }
   }
 
@@ -34,8 +39,9 @@ class FillIndex {
     for (let j = j0 - 1; j <= j0 + 1; j++) {
       for (let i = i0 - 1; i <= i0 + 1; i++) {
         if (i < 0 || j < 0 || i >= bundle.countU || j >= bundle.countV) continue;
-        for (const span of this.byLine.get(i + bundle.countU * j) ?? []) {
-          if (w > span.from - slackMm && w < span.to + slackMm) reach = Math.max(reach, span.to - w + slackMm);
+        const line = i + bundle.countU * j;
+        for (let n = this.start[line]; n < this.start[line + 1]; n++) {
+          if (w > this.from[n] - slackMm && w < this.to[n] + slackMm) reach = Math.max(reach, this.to[n] - w + slackMm);
         }
       }
     }

@@ -93,6 +93,8 @@ const ROOM_PER_LINE = 2;
 
 /** Bands the lines of a section are cut into: enough that the threads end together. */
 const BANDS = 3;
+/** Fewer lines than this are not worth cutting up: every band looks through the whole jacket. */
+const BAND_LINES = 20_000;
 
 /** What was measured, kept so that the next measure looks only at what has changed. */
 export class LockMemory {
@@ -117,6 +119,12 @@ export class LockMemory {
 
   keep(cells: Cells, sections: readonly MeasuredSection[]): void {
     this.held = { cells, sections };
+  }
+
+  copy(): LockMemory {
+    const other = new LockMemory();
+    other.held = this.held;
+    return other;
   }
 }
 
@@ -181,7 +189,7 @@ function stretchesAnew(
     figures: new Float64Array(ctx.team.buffer(48 * room)),
   });
   let shares = requests.flatMap((request, k) =>
-    bandsOf(frames[k]).flatMap(({ frame, firstLine }) => {
+    bandsOf(frames[k], wantedLines(frames[k], recalled[k])).flatMap(({ frame, firstLine }) => {
       const lines = frame.bundle.countU * frame.bundle.countV;
       const wanted = recalled[k]?.wanted.subarray(firstLine, firstLine + lines) ?? null;
       if (wanted && !wanted.includes(1)) return [];
@@ -198,10 +206,14 @@ function stretchesAnew(
   return requests.map((request) => shares.filter((share) => share.request === request).flatMap(stretchesIn));
 }
 
+function wantedLines({ bundle }: ColumnFrame, recalled: Recalled | null): number {
+  return recalled ? recalled.wanted.reduce((sum, one) => sum + one, 0) : bundle.countU * bundle.countV;
+}
+
 /** A frame's lines in bands of rows, in order. */
-function bandsOf(frame: ColumnFrame): { frame: ColumnFrame; firstLine: number }[] {
+function bandsOf(frame: ColumnFrame, lines: number): { frame: ColumnFrame; firstLine: number }[] {
   const { bundle } = frame;
-  return runsOf(bundle.countV, BANDS).map(({ from, to }) => ({
+  return runsOf(bundle.countV, Math.max(1, Math.min(BANDS, Math.round(lines / BAND_LINES)))).map(({ from, to }) => ({
     frame: {
       ...frame,
       bundle: { ...bundle, originV: bundle.originV + from * bundle.spacingMm, countV: to - from },

@@ -9,6 +9,8 @@ import { sphere } from "../testing/shapes.ts";
 import { Cells } from "./cells.ts";
 import { type BlockRequest, findBlocks, orderOf } from "./order.ts";
 
+const found = (request: BlockRequest) => findBlocks(request, ctx);
+
 describe("the order of taking apart", () => {
   it("is the reverse of building, last built first, where nothing blocks", () => {
     expect(orderOf(3, [])).toEqual({ remove: [2, 1, 0], build: [0, 1, 2], circle: [] });
@@ -69,8 +71,8 @@ describe("who blocks whom", () => {
     return {
       skins,
       pulls,
-      cells,
-      sectionOf: (cell) => cell,
+      cells: cells.data,
+      sectionOf: potentials.map((_, cell) => cell),
       shellMm: 15,
       stepMm: 4,
       boardMm: null,
@@ -79,7 +81,7 @@ describe("who blocks whom", () => {
 
   it("nobody, for two halves pulled apart", () => {
     expect(
-      findBlocks(
+      found(
         layered(
           [-1000, 0],
           [
@@ -93,7 +95,7 @@ describe("who blocks whom", () => {
 
   it("a wall that can be leaned blocks nobody", () => {
     // The belt slides up past the cap's rim if the wall between them stands upright.
-    const blocks = findBlocks(
+    const blocks = found(
       layered(
         [-1000, -40, 60],
         [
@@ -107,7 +109,7 @@ describe("who blocks whom", () => {
   });
 
   it("belt and cap block the bowl that is pulled up through them, and it says where", () => {
-    const blocks = findBlocks(
+    const blocks = found(
       layered(
         [-1000, -40, 60],
         [
@@ -117,17 +119,17 @@ describe("who blocks whom", () => {
         ],
       ),
     );
-    const found = blocks.find(({ section, by }) => section === 0 && by === 1);
-    expect(found).toBeDefined();
-    expect(found?.at[2]).toBeGreaterThan(-60);
-    expect(found?.afterMm).toBeGreaterThan(0);
+    const met = blocks.find(({ section, by }) => section === 0 && by === 1);
+    expect(met).toBeDefined();
+    expect(met?.at[2]).toBeGreaterThan(-60);
+    expect(met?.afterMm).toBeGreaterThan(0);
     expect(blocks.some(({ section }) => section === 2)).toBe(false);
     const { remove } = orderOf(3, blocks);
     expect(remove.indexOf(1)).toBeLessThan(remove.indexOf(0));
   });
 
   it("two pulled through each other block each other: a circle", () => {
-    const blocks = findBlocks(
+    const blocks = found(
       layered(
         [-1000, 0],
         [

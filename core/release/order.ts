@@ -3,10 +3,12 @@
  * one passes through the thickness of a section that is still there, that one blocks it and must leave first. Sections
  * are taken apart so that nothing blocked moves; they are built the other way round.
  */
+import type { JobContext } from "../job/context.ts";
+import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
-import type { Cells } from "./cells.ts";
+import { Cells, type CellsData } from "./cells.ts";
 
 export interface Block {
   readonly section: number;
@@ -20,9 +22,10 @@ export interface Block {
 export interface BlockRequest {
   readonly skins: readonly TriangleMesh[];
   readonly pulls: readonly Direction[];
-  /** Cells of the jacket the skins lie on; sections numbered as the skins are. */
-  readonly cells: Cells;
-  readonly sectionOf: (cell: number) => number;
+  /** Cells of the jacket the skins lie on. */
+  readonly cells: CellsData;
+  /** Number of each cell's section, as the skins are numbered; -1 where a cell has none. */
+  readonly sectionOf: readonly number[];
   readonly shellMm: number;
   readonly stepMm: number;
   readonly boardMm: number | null;
@@ -33,12 +36,37 @@ const SAMPLES = 700;
 /** Fewer points than this in the way are the grid's own roughness. */
 const LEAST_POINTS = 3;
 
-export function findBlocks(request: BlockRequest): Block[] {
-  return request.skins.flatMap((_, section) => blocksOf(request, section));
+/** One section's points, moved along its pull by any thread. */
+interface BlockShare {
+  readonly request: BlockRequest;
+  readonly section: number;
+  /** Out: five figures for every other section: points that met it, where first (xyz), after how many mm. */
+  readonly met: Float64Array;
 }
 
-function blocksOf(request: BlockRequest, section: number): Block[] {
-  const { skins, pulls, cells, sectionOf, shellMm, stepMm, boardMm } = request;
+const FIGURES = 5;
+
+export const blockKernel: Kernel<BlockShare> = {
+  name: "blocks",
+  run: ({ request, section, met }) => moveOut(request, new Cells(request.cells), section, met),
+};
+
+export function findBlocks(request: BlockRequest, ctx: JobContext): Block[] {
+  const count = request.skins.length;
+  const shares = request.skins.map(
+    (_, section): BlockShare => ({ request, section, met: new Float64Array(ctx.team.buffer(8 * FIGURES * count)) }),
+  );
+  ctx.team.run(blockKernel, shares, () => ctx.checkCancelled());
+  return shares.flatMap(({ section, met }) =>
+    Array.from({ length: count }, (_, by): Block | null => {
+      const [points, x, y, z, afterMm] = met.subarray(FIGURES * by, FIGURES * (by + 1));
+      return points >= LEAST_POINTS ? { section, by, at: [x, y, z], afterMm } : null;
+    }).filter((block) => block !== null),
+  );
+}
+
+function moveOut(request: BlockRequest, cells: Cells, section: number, met: Float64Array): void {
+  const { skins, pulls, sectionOf, shellMm, stepMm, boardMm } = request;
   const skin = skins[section];
   const d = pulls[section];
   const { normals } = vertexNormals(skin);
@@ -47,11 +75,10 @@ function blocksOf(request: BlockRequest, section: number): Block[] {
   const far = reachOf(skins) + 2 * shellMm;
   const every = Math.max(1, Math.floor(vertices / SAMPLES));
   const point = new Float64Array(3);
-  const found = new Map<number, { points: number; at: [number, number, number]; afterMm: number }>();
   for (let v = 0; v < vertices; v += every) {
     for (const share of [0.25, 0.9]) {
       const start = [0, 1, 2].map((a) => p[3 * v + a] + share * shellMm * normals[3 * v + a]);
-      if (nearEdge(request, section, start, point)) continue;
+      if (nearEdge(request, cells, section, start, point)) continue;
       let free = 0;
       for (let moved = stepMm; moved < far; moved += Math.max(shellMm / 2, free)) {
         for (let a = 0; a < 3; a++) point[a] = start[a] + moved * d[a];
@@ -59,31 +86,30 @@ function blocksOf(request: BlockRequest, section: number): Block[] {
         // Only the thickness of a section is in the way.
         free = cells.distance(point) - cells.slackMm - 0.9 * shellMm;
         if (free + cells.slackMm > 0) continue;
-        const by = sectionOf(cells.at(point[0], point[1], point[2]));
+        const by = sectionOf[cells.at(point[0], point[1], point[2])];
         if (by === section || by < 0) continue;
-        const held = found.get(by);
-        if (!held) found.set(by, { points: 1, at: [point[0], point[1], point[2]], afterMm: moved });
-        else {
-          held.points++;
-          if (moved < held.afterMm) Object.assign(held, { at: [point[0], point[1], point[2]], afterMm: moved });
-        }
+        const at = FIGURES * by;
+        if (met[at] === 0 || moved < met[at + 4]) met.set([point[0], point[1], point[2], moved], at + 1);
+        met[at]++;
         break;
       }
     }
   }
-  return [...found]
-    .filter(([, { points }]) => points >= LEAST_POINTS)
-    .map(([by, { at, afterMm }]) => ({ section, by, at, afterMm }))
-    .sort((a, b) => a.by - b.by);
 }
 
 /** Does another section begin within a shell's thickness of a place? */
-function nearEdge(request: BlockRequest, section: number, at: readonly number[], point: Float64Array): boolean {
+function nearEdge(
+  request: BlockRequest,
+  cells: Cells,
+  section: number,
+  at: readonly number[],
+  point: Float64Array,
+): boolean {
   const reach = Math.max(request.shellMm, 1.5 * request.stepMm);
   for (let axis = 0; axis < 3; axis++) {
     for (const side of [-reach, reach]) {
       for (let a = 0; a < 3; a++) point[a] = at[a] + (a === axis ? side : 0);
-      if (request.sectionOf(request.cells.at(point[0], point[1], point[2])) !== section) return true;
+      if (request.sectionOf[cells.at(point[0], point[1], point[2])] !== section) return true;
     }
   }
   return false;

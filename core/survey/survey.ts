@@ -6,6 +6,7 @@
 import type { JobContext } from "../job/context.ts";
 import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { perMesh } from "../mesh/perMesh.ts";
 import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
 import { type DepthField, depthNode } from "./depth.ts";
 import type { Direction } from "./directions.ts";
@@ -117,7 +118,7 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
 }
 
 /** Area-weighted unit normals of the vertices (3 per vertex) and the area each vertex stands for (mm2). */
-export function vertexNormals(mesh: TriangleMesh): { normals: Float32Array; areasMm2: Float32Array } {
+export const vertexNormals = perMesh((mesh): { readonly normals: Float32Array; readonly areasMm2: Float32Array } => {
   const { positions: p, triangles: t } = mesh;
   const normals = new Float32Array(p.length);
   const areasMm2 = new Float32Array(p.length / 3);
@@ -158,4 +159,4 @@ export function vertexNormals(mesh: TriangleMesh): { normals: Float32Array; area
     normals[v + 2] = z / length;
   }
   return { normals, areasMm2 };
-}
+});

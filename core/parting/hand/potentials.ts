@@ -4,8 +4,7 @@
  */
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
-import { vertexNormals } from "../../survey/survey.ts";
-import { labelsFrom, type SidedLine } from "../network.ts";
+import { labelsBy, type SidedLine } from "../network.ts";
 import { distanceTo, SegmentIndex, shareNearest } from "../segments.ts";
 
 /** How far beside a line its side is told, in edges of the mesh. */
@@ -24,10 +23,9 @@ export function potentialsOf(
   edgeMm: number,
 ): Float32Array[] {
   const reachMm = SIDE_REACH * edgeMm;
-  const { normals } = vertexNormals(mesh);
   const vertices = mesh.positions.length / 3;
-  const label = labelsFrom(mesh, network, new Uint8Array(vertices), vertexNeighbours(mesh), reachMm, normals);
   const segments = new SegmentIndex(network, reachMm);
+  const label = labelsBy(mesh, segments, new Uint8Array(vertices), vertexNeighbours(mesh));
   const fields = Array.from({ length: sections }, (_, s) => {
     const field = new Float32Array(vertices).fill(-reachMm);
     for (let v = 0; v < vertices; v++) if (label[v] === s) field[v] = reachMm;

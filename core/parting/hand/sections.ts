@@ -19,9 +19,9 @@ const STRAY_SHARE = 0.06;
 
 /** The section of every vertex of a surface. */
 export function labelsOfLayout(surface: Surface, layout: Layout): Uint8Array {
-  const { mesh, near, nearest, normals, edgeMm } = surface;
+  const { mesh, near, nearest, edgeMm } = surface;
   const blank = new Uint8Array(mesh.positions.length / 3);
-  return labelsFrom(mesh, networkOn(layout, nearest), blank, near, SIDE_REACH * edgeMm, normals);
+  return labelsFrom(mesh, networkOn(layout, nearest), blank, near, SIDE_REACH * edgeMm);
 }
 
 /** A plan of one section, to begin drawing from. */
