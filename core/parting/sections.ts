@@ -82,27 +82,30 @@ export function withoutIslands(
   return fields;
 }
 
-function pieces(label: Uint8Array, near: { start: Uint32Array; list: Uint32Array }) {
+/** The connected pieces of a labelling: the piece of each vertex, and how many vertices and which label each has. */
+function pieces(label: Uint8Array, { start, list }: { start: Uint32Array; list: Uint32Array }) {
   const piece = new Int32Array(label.length).fill(-1);
   const sizes: number[] = [];
   const owner: number[] = [];
-  const stack: number[] = [];
+  const queue = new Uint32Array(label.length);
   for (let seed = 0; seed < label.length; seed++) {
     if (piece[seed] >= 0) continue;
-    piece[seed] = sizes.length;
-    stack.push(seed);
-    let size = 0;
-    for (let v = stack.pop(); v !== undefined; v = stack.pop()) {
-      size++;
-      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-        const other = near.list[k];
-        if (piece[other] >= 0 || label[other] !== label[v]) continue;
-        piece[other] = sizes.length;
-        stack.push(other);
+    const own = label[seed];
+    const number = sizes.length;
+    piece[seed] = number;
+    queue[0] = seed;
+    let size = 1;
+    for (let q = 0; q < size; q++) {
+      const v = queue[q];
+      for (let k = start[v]; k < start[v + 1]; k++) {
+        const other = list[k];
+        if (piece[other] >= 0 || label[other] !== own) continue;
+        piece[other] = number;
+        queue[size++] = other;
       }
     }
     sizes.push(size);
-    owner.push(label[seed]);
+    owner.push(own);
   }
   return { piece, sizes, owner };
 }

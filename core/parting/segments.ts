@@ -67,16 +67,18 @@ export class SegmentIndex {
 
   /** The nearest segment within the reach. */
   nearest(x: number, y: number, z: number): NearSegment | null {
-    let least = this.reachMm;
-    let best: NearSegment | null = null;
+    let distanceMm = this.reachMm;
+    let share = 0;
+    let best: Segment | null = null;
     for (const segment of this.about(x, y, z)) {
-      const share = shareNearest(segment, x, y, z);
-      const distanceMm = distanceTo(segment, share, x, y, z);
-      if (distanceMm >= least) continue;
-      least = distanceMm;
-      best = { ...segment, share, distanceMm };
+      const along = shareNearest(segment, x, y, z);
+      const mm = distanceTo(segment, along, x, y, z);
+      if (mm >= distanceMm) continue;
+      distanceMm = mm;
+      share = along;
+      best = segment;
     }
-    return best;
+    return best && { ...best, share, distanceMm };
   }
 }
 

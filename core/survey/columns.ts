@@ -135,21 +135,23 @@ function trianglesUnder(
       sums[i + 1 + across * (j + 1)] = sums[i + 1 + across * j] + row;
     }
   }
+  // The lines before each vertex, along u and along v.
+  const vertices = p.length / 3;
+  const lineU = new Int32Array(vertices);
+  const lineV = new Int32Array(vertices);
+  for (let v = 0; v < vertices; v++) {
+    lineU[v] = Math.floor((p[3 * v] - originU) / spacingMm);
+    lineV[v] = Math.floor((p[3 * v + 1] - originV) / spacingMm);
+  }
   const kept: number[] = [];
   for (let k = 0; k < t.length; k += 3) {
-    let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
-    for (let c = k; c < k + 3; c++) {
-      const u = p[3 * t[c]];
-      const v = p[3 * t[c] + 1];
-      if (u < u0) u0 = u;
-      if (u > u1) u1 = u;
-      if (v < v0) v0 = v;
-      if (v > v1) v1 = v;
-    }
-    const i0 = Math.max(0, Math.floor((u0 - originU) / spacingMm));
-    const i1 = Math.min(countU, Math.ceil((u1 - originU) / spacingMm) + 1);
-    const j0 = Math.max(0, Math.floor((v0 - originV) / spacingMm));
-    const j1 = Math.min(countV, Math.ceil((v1 - originV) / spacingMm) + 1);
+    const a = t[k];
+    const b = t[k + 1];
+    const c = t[k + 2];
+    const i0 = Math.max(0, Math.min(lineU[a], lineU[b], lineU[c]));
+    const i1 = Math.min(countU, Math.max(lineU[a], lineU[b], lineU[c]) + 2);
+    const j0 = Math.max(0, Math.min(lineV[a], lineV[b], lineV[c]));
+    const j1 = Math.min(countV, Math.max(lineV[a], lineV[b], lineV[c]) + 2);
     if (i1 <= i0 || j1 <= j0) continue;
     const lines = sums[i1 + across * j1] - sums[i0 + across * j1] - sums[i1 + across * j0] + sums[i0 + across * j0];
     if (lines > 0) kept.push(k / 3);
