@@ -94,7 +94,14 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
       school: z.enum(SEAM_SCHOOLS.map(({ id }) => id) as [SeamSchoolId, ...SeamSchoolId[]]),
       points: figures(3, 5000),
     }),
-    stops: z.array(z.object({ loop: figures(3, 400).min(9, "A loop has at least three points.") })).max(MOST_STOPS),
+    stops: z
+      .array(
+        z.object({
+          loop: figures(3, 400).min(9, "A loop has at least three points."),
+          kind: z.enum(["clay", "plug"]).optional(),
+        }),
+      )
+      .max(MOST_STOPS),
   }),
   parting: z.object({
     sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),

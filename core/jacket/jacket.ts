@@ -14,7 +14,7 @@ import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
-import { clayOfStopsMm3, type Stop, withStops } from "./stops.ts";
+import { type Stop, volumeOfStopsMm3, withStops } from "./stops.ts";
 import { type ThickerZones, thicken } from "./thicker.ts";
 
 export interface JacketRequest {
@@ -98,7 +98,7 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
     outerAreaMm2: outer.areaMm2,
     outerVolumeMm3: outer.volumeMm3,
     rimMm3,
-    stopsMm3: stops.length > 0 ? clayOfStopsMm3(pieceVolume, bare) : 0,
+    stopsMm3: stops.length > 0 ? volumeOfStopsMm3(pieceVolume, bare) : 0,
     streamliningMm3,
     siliconeMm3,
     siliconeG: siliconeMassG(siliconeMm3),

@@ -6,7 +6,7 @@ import { throughHoles } from "../survey/holes.ts";
 import { rotation } from "../testing/random.ts";
 import { torus, turned } from "../testing/shapes.ts";
 import { type Jacket, makeJacket } from "./jacket.ts";
-import { STOP_THICKNESS_MM, stopMesh, withStops } from "./stops.ts";
+import { clayShareOf, STOP_THICKNESS_MM, stopMesh, withStops } from "./stops.ts";
 
 const STEP_MM = 4;
 const JACKET_MM = 8;
@@ -74,5 +74,19 @@ describe("a web", () => {
   it("leaves a piece without stops as it is", () => {
     const ring = torus(RING_MM, TUBE_MM);
     expect(withStops(ring, [], true)).toBe(ring);
+  });
+
+  it("counts as clay by its share of all of them, and not at all where a plug closes the hole", () => {
+    const ringOf = (radiusMm: number) =>
+      Array.from({ length: 72 }, (_, k) => {
+        const turn = (2 * Math.PI * Math.floor(k / 3)) / 24;
+        return [radiusMm * Math.cos(turn), 0, 500 + radiusMm * Math.sin(turn)][k % 3];
+      });
+    const [wide, narrow] = [{ loop: ringOf(78) }, { loop: ringOf(28) }];
+    expect(clayShareOf([], true)).toBe(1);
+    expect(clayShareOf([wide, narrow], true)).toBe(1);
+    expect(clayShareOf([{ ...wide, kind: "plug" }], true)).toBe(0);
+    // Discs of 100 and of 50 mm, seated 22 mm deep: four to one.
+    expect(clayShareOf([wide, { ...narrow, kind: "plug" }], true)).toBeCloseTo(0.8, 6);
   });
 });

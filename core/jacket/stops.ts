@@ -1,10 +1,15 @@
 /**
- * Stops: through-holes closed with a web of clay before the first coat, so that no rubber runs round and locks. A web is
- * the disc that a loop round the inside of the hole spans, a little thick, seated a little into the piece all round.
+ * Stops: through-holes closed before the first coat, with a web of clay or a plug made for it, so that no rubber runs
+ * round and locks. Either is the disc that a loop round the inside of the hole spans, a little thick, seated a little into the piece all round.
  */
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 
+/** What a hole is closed with: clay pressed in, or a plug cast beforehand that serves again. */
+export type StopKind = "clay" | "plug";
+
 export interface Stop {
+  /** Clay where it is left out. */
+  readonly kind?: StopKind;
   /** Round the inside of the hole, xyz per point, mm in the seated piece's space. */
   readonly loop: readonly number[];
 }
@@ -35,7 +40,7 @@ export function withStops(piece: TriangleMesh, stops: readonly Stop[], onBoard: 
 }
 
 /** A closed disc over the loop, as a fan on either side and a band round the rim. */
-export function stopMesh({ loop }: Stop, onBoard: boolean): TriangleMesh {
+export function stopMesh({ loop }: Pick<Stop, "loop">, onBoard: boolean): TriangleMesh {
   const { middle, u, v, n } = planeOf(loop);
   const around: { angle: number; out: number; up: number }[] = [];
   for (let k = 0; k < loop.length; k += 3) {
@@ -73,11 +78,18 @@ export function stopMesh({ loop }: Stop, onBoard: boolean): TriangleMesh {
 }
 
 /**
- * Clay of the stops, mm3: what the piece with its stops displaces more than the piece alone.
+ * Volume of the stops, mm3: what the piece with its stops displaces more than the piece alone.
  * @param displacedMm3 volume within the outside of the piece and its stops together
  */
-export function clayOfStopsMm3(displacedMm3: number, piece: TriangleMesh): number {
+export function volumeOfStopsMm3(displacedMm3: number, piece: TriangleMesh): number {
   return Math.max(0, displacedMm3 - areaAndVolume(piece).volumeMm3);
+}
+
+/** How much of the stops' volume is clay, 0..1: by the volumes of their discs. */
+export function clayShareOf(stops: readonly Stop[], onBoard: boolean): number {
+  const volumes = stops.map((stop) => areaAndVolume(stopMesh(stop, onBoard)).volumeMm3);
+  const total = volumes.reduce((sum, mm3) => sum + mm3, 0);
+  return total > 0 ? volumes.reduce((sum, mm3, k) => sum + (stops[k].kind === "plug" ? 0 : mm3), 0) / total : 1;
 }
 
 /** The middle of a loop and the plane it lies in best, by the area it spans (Newell). */

@@ -89,7 +89,7 @@ export class PlanEngine {
       smoothingMm,
       rimWidthMm,
       thicker.dabs.length > 0 ? thicker : null,
-      stops,
+      stops.map(({ loop }) => loop),
       stepMm,
     ]);
     const request: JacketRequest = {

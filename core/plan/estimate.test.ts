@@ -47,6 +47,27 @@ describe("the estimate", () => {
     expect(handsMin).toBeCloseTo(byFormula, 6);
   });
 
+  it("buys clay for the holes closed with clay, and counts the plugs of the others", () => {
+    const loop = Array.from({ length: 36 }, (_, k) => [60 * Math.cos(k), 0, 400 + 60 * Math.sin(k)][k % 3]);
+    const jacket = { siliconeG: 4000, outerAreaMm2: 2e5, stopsMm3: 200_000, coats: [{ massG: 4000 }] };
+    const made = (kinds: readonly ("clay" | "plug")[]) => {
+      const stops = kinds.map((kind) => ({ kind, loop }));
+      const { materials } = estimate(
+        { ...document, jacket: { ...document.jacket, stops } },
+        jacket,
+        result.sections,
+        TYPICAL_RATES,
+      );
+      return materials.filter(({ item }) => /through-holes/.test(item)).map(({ item, quantity }) => [item, quantity]);
+    };
+    expect(made(["clay"])).toEqual([["Clay for through-holes", 0.38]]);
+    expect(made(["clay", "plug"])).toEqual([
+      ["Clay for through-holes", 0.19],
+      ["Plugs for through-holes, cast beforehand", 1],
+    ]);
+    expect(made(["plug"])).toEqual([["Plugs for through-holes, cast beforehand", 1]]);
+  });
+
   it("costs what its silicone, shell, hours and the finishing of every cast cost", () => {
     const { siliconeG, shellG, handsMin, finishMin, costMinor } = result.estimate;
     const metres = result.sections.partingLengthMm / 1000;

@@ -2,6 +2,7 @@
 
 import { jacketThicknessMm } from "../jacket/coat.ts";
 import { type SeamTakeoff, seamSchool, seamTakeoff } from "../jacket/seam.ts";
+import { clayShareOf } from "../jacket/stops.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PartingPrices, PricedPlan } from "../parting/price.ts";
@@ -74,7 +75,7 @@ export interface Estimate {
 export interface JacketTotals {
   readonly siliconeG: number;
   readonly outerAreaMm2: number;
-  /** Clay that closes through-holes. */
+  /** What closes through-holes. */
   readonly stopsMm3: number;
   readonly coats: readonly { readonly massG: number }[];
 }
@@ -142,12 +143,14 @@ export function estimate(
   const thickenedG =
     fillG + jacket.coats.reduce((sum, coat, k) => sum + (document.jacket.coats[k]?.thickened ? coat.massG : 0), 0);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
+  const clayShare = clayShareOf(document.jacket.stops, document.seat.onBoard);
   const materials = [
     ...siliconeBuying(siliconeG, thickenedG),
     ...takeoff.lines,
     ...sundries(jacket, sections),
     clay("Clay for fills", "fills of clay", sections.clayMm3),
-    clay("Clay for through-holes", "webs of clay", jacket.stopsMm3),
+    clay("Clay for through-holes", "webs of clay", jacket.stopsMm3 * clayShare),
+    plugs(document, jacket.stopsMm3 * (1 - clayShare)),
     ...seamMaterials(seam),
   ].filter((line) => line.quantity > 0);
   const tasks = tasksInOrder(document, jacket, sections, takeoff, rates);
@@ -182,6 +185,20 @@ function clay(item: string, what: string, mm3: number): MaterialLine {
         { name: what, value: mm3 / MM3_PER_CM3, unit: "cm³" },
         { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
       ],
+    },
+  };
+}
+
+/** Plugs are cast beforehand, of what the shop has. */
+function plugs({ jacket: { stops } }: PlanDocument, mm3: number): MaterialLine {
+  return {
+    item: "Plugs for through-holes, cast beforehand",
+    group: "sundries",
+    quantity: stops.filter(({ kind }) => kind === "plug").length,
+    unit: "pcs",
+    working: {
+      formula: "through-holes closed with a plug",
+      inputs: [{ name: "all of them displace", value: mm3 / MM3_PER_CM3, unit: "cm³" }],
     },
   };
 }

@@ -28,6 +28,14 @@ const SAME_PLACE_MM = 40;
 /** Of each kind, the most telling so many. */
 const MOST_OF_A_KIND = 8;
 
+/** Least radius of a zone that a place is made, mm. */
+const LEAST_ZONE_MM = 20;
+
+/** Radius of the zone that a place is made: twice its figure, so that what is about it is in it too. */
+export function zoneRadiusMm({ figureMm }: Decision): number {
+  return Math.max(LEAST_ZONE_MM, 2 * figureMm);
+}
+
 export function decisionsOf(found: {
   readonly holes: readonly ThroughHole[];
   readonly gaps: readonly NarrowPlace[];

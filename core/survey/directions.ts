@@ -72,6 +72,11 @@ export function sameDirection(a: Direction, b: Direction): boolean {
   return dot(a, b) > Math.cos((0.1 * Math.PI) / 180);
 }
 
+/** Do two of some directions point the same way? */
+export function sharePull(pulls: readonly Direction[]): boolean {
+  return pulls.some((pull, k) => pulls.slice(k + 1).some((other) => sameDirection(pull, other)));
+}
+
 /**
  * Where a direction lies on a globe of radius 1 seen along `about` from outside, up being up: x to the right, y upwards;
  * null on its far side.

@@ -5,11 +5,15 @@ import type { Direction } from "../../core/survey/directions.ts";
 
 export type NamedView = "front" | "back" | "left" | "right" | "above" | "pull" | "three-quarter";
 
+/** Opening of the camera, degrees: as an eye a few steps away; and so far off that what it sees is seen in parallel. */
+const NEAR_FOV = 32;
+const PARALLEL_FOV = 1.5;
+
 /** The piece is shown this much smaller than would just fill the stage. */
 const MARGIN = 1.24;
 
 export class View {
-  readonly camera = new THREE.PerspectiveCamera(32, 1, 10, 60_000);
+  readonly camera = new THREE.PerspectiveCamera(NEAR_FOV, 1, 10, 60_000);
   readonly controls: OrbitControls;
 
   /** @param element what the pointer does happens on this */
@@ -25,7 +29,10 @@ export class View {
     this.camera.updateProjectionMatrix();
   }
 
-  /** Looks at a box from a named side, so that it just fills the stage. */
+  /**
+   * Looks at a box from a named side, so that it just fills the stage. Along a pull it is seen in parallel, as the section
+   * that leaves that way sees it: what is hidden from the eye is what would lock.
+   */
   look(view: NamedView, box: THREE.Box3, along?: Direction): void {
     const from: Record<NamedView, Direction> = {
       front: [0, -1, 0.08],
@@ -37,6 +44,7 @@ export class View {
       "three-quarter": liesFlat(box) ? [0.25, -0.75, 0.95] : [0.45, -1, 0.3],
       pull: along ?? [0, -1, 0],
     };
+    this.camera.fov = view === "pull" ? PARALLEL_FOV : NEAR_FOV;
     this.lookAlong(from[view], box);
   }
 
@@ -59,6 +67,7 @@ export class View {
     if (out.length() < 1) out.set(0, -1, 0);
     // From a little above, whatever the place's own height.
     out.normalize().setZ(0.28);
+    this.camera.fov = NEAR_FOV;
     this.controls.target.copy(at);
     this.camera.position.copy(at).addScaledVector(out.normalize(), distance);
     this.camera.near = distance / 100;

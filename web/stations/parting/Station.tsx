@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
 import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
-import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
+import { bearingAndElevation, type Direction, directionFrom, sharePull } from "../../../core/survey/directions.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
@@ -75,6 +75,11 @@ export function PartingStation({ document, planning }: StationProps) {
       const pull = onBoard && wanted[2] < 0 ? directionFrom(bearingAndElevation(wanted).bearingDeg, 0) : wanted;
       if (layout) {
         void hand.make({ kind: "pull", section: section.origin, pull });
+        return;
+      }
+      // Sections that share a pull cannot be told apart by their pulls: their lines are taken in hand, and stay.
+      if (sharePull(sections.map((other) => other.pull))) {
+        void hand.make({ kind: "pull", section: number - 1, pull });
         return;
       }
       const held = sections.map((other) => other.pull);
@@ -208,6 +213,7 @@ export function PartingStation({ document, planning }: StationProps) {
           onSlide={(out) => setSlide({ ...slide, [section.number]: out })}
           treatment={layout?.sections[section.origin] ?? {}}
           onPull={(pull) => setPull(section.number, pull)}
+          onLook={() => stage?.look("pull", pullOf(section.number) ?? section.pull)}
           onTreat={(treatment) => hand.treat(section.number, treatment)}
         />
       ))}

@@ -22,6 +22,7 @@ export function SectionCard({
   onOpen,
   onSlide,
   onPull,
+  onLook,
   onTreat,
 }: {
   section: PlanReport["sections"][number];
@@ -36,6 +37,8 @@ export function SectionCard({
   onOpen: (open: boolean) => void;
   onSlide: (out: number) => void;
   onPull: (pull: Direction) => void;
+  /** Shows the piece as the section sees it when it leaves. */
+  onLook: () => void;
   onTreat: (treatment: Treatment) => void;
 }) {
   const show = useShow();
@@ -88,7 +91,12 @@ export function SectionCard({
       </label>
       {open && (
         <div className="mt-1">
-          <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
+          <div className="flex items-baseline justify-between gap-2">
+            <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
+            <button type="button" className="btn btn-xs shrink-0" onClick={onLook}>
+              Look along it
+            </button>
+          </div>
           <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={onPull} />
           <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
           <Figure label="Fill">{show.volume(section.fillMm3)}</Figure>

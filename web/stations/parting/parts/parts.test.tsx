@@ -156,6 +156,7 @@ describe("a section's card", () => {
     shellMassG: 12_000,
     range: null,
   };
+  const onLook = vi.fn();
   const card = (some: Partial<typeof section>, onTreat = vi.fn()) => {
     render(
       <SectionCard
@@ -169,6 +170,7 @@ describe("a section's card", () => {
         onOpen={() => {}}
         onSlide={() => {}}
         onPull={() => {}}
+        onLook={onLook}
         onTreat={onTreat}
       />,
     );
@@ -188,6 +190,12 @@ describe("a section's card", () => {
       { hold: "pull" },
       { hold: undefined },
     ]);
+  });
+
+  it("lets one look along its pull", async () => {
+    card({});
+    await userEvent.click(screen.getByRole("button", { name: "Look along it" }));
+    expect(onLook).toHaveBeenCalledOnce();
   });
 
   it("has nothing to fill where nothing locks, and offers no plug then", () => {

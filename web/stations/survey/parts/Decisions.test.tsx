@@ -64,9 +64,26 @@ describe("what needs a decision", () => {
     render(<Shown />);
     await userEvent.click(await screen.findByRole("button", { name: /Through-hole/ }));
     await userEvent.click(screen.getByRole("button", { name: "Close it with a web of clay" }));
-    expect(documentNow().jacket.stops).toEqual([{ loop: found[0].loop }]);
+    expect(documentNow().jacket.stops).toEqual([{ kind: "clay", loop: found[0].loop }]);
     // The same hole is not found on the jacket that runs over the web: what is found is asked for anew.
     await userEvent.click(screen.getByRole("button", { name: "Take it out" }));
     expect(documentNow().jacket.stops).toEqual([]);
+  });
+
+  it("closes it with a plug, and says which", async () => {
+    render(<Shown />);
+    await userEvent.click(await screen.findByRole("button", { name: /Through-hole/ }));
+    await userEvent.click(screen.getByRole("button", { name: "Close it with a plug" }));
+    expect(documentNow().jacket.stops).toEqual([{ kind: "plug", loop: found[0].loop }]);
+    expect(within(screen.getByTestId("stops")).getByText(/closed with a plug/)).toBeDefined();
+  });
+
+  it("has lines keep clear of a tip", async () => {
+    render(<Shown />);
+    await userEvent.click(await screen.findByRole("button", { name: /Tip that catches air/ }));
+    await userEvent.click(screen.getByRole("button", { name: "Keep lines clear of it" }));
+    const { zones, survey } = documentNow();
+    expect([zones.keepClear.slice(0, 3), zones.keepClear[6], zones.fragile]).toEqual([[80, 0, 1300], 176, []]);
+    expect(survey.dismissed).toEqual([{ id: "tip 2 2 2", reason: "lines keep clear" }]);
   });
 });

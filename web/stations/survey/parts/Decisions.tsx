@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from "react";
 import { bridgedGapMm } from "../../../../core/jacket/coat.ts";
-import { MOST_STOPS } from "../../../../core/jacket/stops.ts";
+import { MOST_STOPS, type StopKind } from "../../../../core/jacket/stops.ts";
 import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
 import type { PlanDocument } from "../../../../core/plan/document.ts";
-import type { Decision, DecisionKind } from "../../../../core/survey/decisions.ts";
+import { type Decision, type DecisionKind, zoneRadiusMm } from "../../../../core/survey/decisions.ts";
 import { THIN_PART_MM } from "../../../../core/survey/walls.ts";
 import { withDab } from "../../../../core/survey/zones.ts";
 import type { Planning } from "../../../course/usePlanning.ts";
@@ -25,6 +25,12 @@ const KINDS: Readonly<Record<DecisionKind, { readonly name: string; readonly usu
   thin: { name: "Thin part", usual: "Support it, or cut the jacket there: it breaks first." },
   tip: { name: "Tip that catches air", usual: "Vent it, or fill the mould in another position." },
 };
+
+/** The zones a place can be made. */
+const ZONES = {
+  fragile: { name: "Make it a fragile zone", reason: "a fragile zone" },
+  keepClear: { name: "Keep lines clear of it", reason: "lines keep clear" },
+} as const;
 
 /** So many are shown at first: the most telling of each kind are spread over the list by turns. */
 const FIRST_SHOWN = 4;
@@ -49,18 +55,18 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
     setOpen(null);
     setReason("");
   };
-  const fragile = ({ id, at, figureMm }: Decision) => {
-    const radius = Math.max(20, 2 * figureMm);
+  const zone = (decision: Decision, kind: keyof typeof ZONES) => {
+    const { id, at } = decision;
     edit((plan) => ({
       ...plan,
-      zones: { ...plan.zones, fragile: withDab(plan.zones.fragile, at, [0, 0, 0], radius) },
-      survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: "a fragile zone" }] },
+      zones: { ...plan.zones, [kind]: withDab(plan.zones[kind], at, [0, 0, 0], zoneRadiusMm(decision)) },
+      survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: ZONES[kind].reason }] },
     }));
     setOpen(null);
   };
-  const stop = ({ loop }: Decision) => {
+  const stop = ({ loop }: Decision, kind: StopKind) => {
     if (!loop) return;
-    edit((plan) => ({ ...plan, jacket: { ...plan.jacket, stops: [...plan.jacket.stops, { loop }] } }));
+    edit((plan) => ({ ...plan, jacket: { ...plan.jacket, stops: [...plan.jacket.stops, { kind, loop }] } }));
     setOpen(null);
   };
   return (
@@ -101,16 +107,29 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
                     Done
                   </button>
                 </div>
-                {decision.loop && stops.length < MOST_STOPS && (
-                  <button type="button" className="btn btn-xs mt-1" onClick={() => stop(decision)}>
-                    Close it with a web of clay
-                  </button>
-                )}
-                {decision.kind === "thin" && (
-                  <button type="button" className="btn btn-xs mt-1" onClick={() => fragile(decision)}>
-                    Make it a fragile zone
-                  </button>
-                )}
+                <div className="mt-1 flex flex-wrap gap-1">
+                  {decision.loop && stops.length < MOST_STOPS && (
+                    <>
+                      <button type="button" className="btn btn-xs" onClick={() => stop(decision, "clay")}>
+                        Close it with a web of clay
+                      </button>
+                      <button type="button" className="btn btn-xs" onClick={() => stop(decision, "plug")}>
+                        Close it with a plug
+                      </button>
+                    </>
+                  )}
+                  {decision.kind !== "hole" &&
+                    Object.entries(ZONES).map(([kind, { name }]) => (
+                      <button
+                        key={kind}
+                        type="button"
+                        className="btn btn-xs"
+                        onClick={() => zone(decision, kind as keyof typeof ZONES)}
+                      >
+                        {name}
+                      </button>
+                    ))}
+                </div>
               </div>
             )}
           </li>
@@ -126,7 +145,7 @@ export function Decisions({ document, planning }: { document: PlanDocument; plan
           {stops.map((held) => (
             <li key={held.loop.slice(0, 3).join()} className="flex items-baseline justify-between gap-2 py-1">
               <span>
-                Through-hole closed with clay{" "}
+                Through-hole closed with {held.kind === "plug" ? "a plug" : "clay"}{" "}
                 <span className="quiet text-xs">{show.length(middleOf(held.loop)[2])} up</span>
               </span>
               <button
