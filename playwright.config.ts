@@ -5,8 +5,10 @@ const port = Number(process.env.RIMEFELL_E2E_PORT ?? 4879);
 
 export default defineConfig({
   testDir: "e2e",
-  timeout: 150_000,
-  expect: { timeout: 60_000 },
+  globalSetup: "./e2e/quick.ts",
+  // Long enough for a machine at a quarter of its speed; what must be quick is measured against that speed.
+  timeout: 600_000,
+  expect: { timeout: 180_000 },
   workers: 1,
   reporter: [["list"]],
   use: {

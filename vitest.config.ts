@@ -7,19 +7,25 @@ export default defineConfig({
         test: {
           name: "core",
           include: ["core/**/*.test.ts", "demo/**/*.test.ts"],
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
         },
       },
-      { test: { name: "unit", include: ["contract/**/*.test.ts", "web/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"] } },
+      {
+        test: {
+          name: "unit",
+          include: ["contract/**/*.test.ts", "web/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: "api",
           include: ["server/**/*.test.ts"],
           globalSetup: ["server/testing/database.ts"],
           fileParallelism: false,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
         },
       },
     ],

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type Rates, TYPICAL_RATES } from "../core/plan/estimate.ts";
+import { FINENESSES } from "../core/plan/steps.ts";
 
 const money = z.number().int().min(0).max(100_000_00);
 const minutes = z.number().min(0).max(10_000);
@@ -24,12 +25,18 @@ export const rates = z.object({
 export const settings = z.object({
   units: z.enum(["metric", "imperial", "both"]),
   theme: z.enum(["day", "night"]),
+  fineness: z.enum(FINENESSES),
   memberName: z.string().trim().min(1, "Type your name.").max(80),
   rates,
 });
 export type Settings = z.infer<typeof settings>;
 
-export const DEFAULT_SETTINGS: Omit<Settings, "memberName"> = { units: "metric", theme: "day", rates: TYPICAL_RATES };
+export const DEFAULT_SETTINGS: Omit<Settings, "memberName"> = {
+  units: "metric",
+  theme: "day",
+  fineness: "usual",
+  rates: TYPICAL_RATES,
+};
 
 export const session = z.object({
   workshop: z.object({ id: z.uuid(), name: z.string() }),

@@ -123,11 +123,12 @@ async function loadPiece(acting: Awaited<ReturnType<typeof ensureWorkshop>>, dem
     }),
   );
   const engine = new PlanEngine(mesh);
-  const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, plainContext).areaMm2);
-  const result = engine.run(demo.plan, DEFAULT_SETTINGS.rates, step, { ...plainContext, team });
+  const { rates, fineness } = DEFAULT_SETTINGS;
+  const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, plainContext).areaMm2, fineness);
+  const result = engine.run(demo.plan, rates, step, { ...plainContext, team });
   const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }));
   const resultKey = createHash("sha256")
-    .update(resultKeyText(sha256, demo.plan, DEFAULT_SETTINGS.rates, BUNDLE_VERSION))
+    .update(resultKeyText(sha256, demo.plan, { rates, fineness }, BUNDLE_VERSION))
     .digest("hex");
   await storeBlob(sequelize, acting.workshopId, once(bundle), bundle.length + 1, async (blob, transaction) => {
     await Result.upsert({ workshopId: acting.workshopId, resultKey, blobId: blob.id }, { transaction });

@@ -4,11 +4,8 @@ import { mushroom } from "../core/testing/shapes.ts";
 import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
 import { CoursePage } from "./pages/course.ts";
 
-/**
- * What the page may be held up by while two threads compute and a third draws in software, all on two cores: 100 ms is
- * the aim, the rest is for a core that is not to be had. Geometry or drawing on the page would take seconds.
- */
-const LONGEST_HOLD_MS = 500;
+/** What the page may hold itself up by while the workers compute and draw, on a plain machine: 100 ms is the aim. */
+const LONGEST_HOLD_MS = 150;
 
 const small = writeStl(mushroom(60, 260, 130, 40, 96));
 
@@ -34,7 +31,8 @@ test("from a dropped scan to a buying list, kept over a reload", async ({ page }
   const started = Date.now();
   await page.reload();
   await course.settled();
-  expect(Date.now() - started).toBeLessThan(5000);
+  const reloadedMs = Date.now() - started;
+  expect(reloadedMs).toBeLessThan(4000 * (await course.slowness()));
   await expect(page.getByText("Laminating polyester resin").first()).toBeVisible();
 });
 
@@ -93,29 +91,19 @@ test("a file that is no scan is refused in plain words", async ({ page }) => {
 
 test("a scan of a real piece's size: coarse answer first, the page stays awake, cancel works", async ({ page }) => {
   const course = new CoursePage(page);
+  await course.settleBy("usual");
   const scan = writeStl(makeLamplighter(6.5));
   await course.dropScan("lamplighter.stl", scan);
   await page.waitForURL(/\/pieces\//);
-  // The longest the page was held up while the workers were busy.
-  await page.evaluate(() => {
-    const watch = window as unknown as { longest: number };
-    watch.longest = 0;
-    let last = performance.now();
-    const beat = () => {
-      const now = performance.now();
-      watch.longest = Math.max(watch.longest, now - last);
-      last = now;
-      setTimeout(beat, 5);
-    };
-    beat();
-  });
+  await course.watchHolds();
   await expect(page.getByTestId("tally")).toHaveAttribute("data-quality", /coarse|settled/);
   await course.settled();
   await expect(page.getByText(/1\u20099\d\d\u2009mm/).first()).toBeVisible();
-  const longest = await page.evaluate(() => (window as unknown as { longest: number }).longest);
-  test.info().annotations.push({ type: "longest the page was held up", description: `${Math.round(longest)} ms` });
-  console.log(`longest the page was held up: ${Math.round(longest)} ms`);
-  expect(longest).toBeLessThan(LONGEST_HOLD_MS);
+  const { ownMs, clockMs } = await course.longestHold();
+  console.log(
+    `longest the page was held up: ${Math.round(ownMs)} ms by itself, ${Math.round(clockMs)} ms by the clock`,
+  );
+  expect(ownMs).toBeLessThan(LONGEST_HOLD_MS * (await course.slowness()));
   await course.goTo("Jacket");
   await page.getByLabel("Smoothing").fill("26");
   await page.getByRole("button", { name: "Stop" }).click();
@@ -123,4 +111,5 @@ test("a scan of a real piece's size: coarse answer first, the page stays awake, 
   await page.getByRole("button", { name: "Try again" }).click();
   await expect(page.getByText(/Stopped/)).toHaveCount(0);
   await expect(page.getByRole("progressbar").first()).toBeVisible();
+  await course.settleBy("quick");
 });

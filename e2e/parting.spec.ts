@@ -92,8 +92,8 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
       const all = performance.getEntriesByName("line moved").map(({ duration }) => duration);
       return all.sort((a, b) => a - b)[all.length >> 1];
     });
-    // 100 ms is the aim; a machine at half its speed must still pass.
-    expect(median).toBeLessThan(200);
+    // While the proof of the last move runs on both cores beside it.
+    expect(median).toBeLessThan(100 * (await course.slowness()));
   });
 
   await test.step("two sections are merged", async () => {

@@ -2,15 +2,19 @@
 import { jacketThicknessMm } from "../jacket/coat.ts";
 import type { PlanDocument } from "./document.ts";
 
-/** Nodes of band a settled plan may take: about 15 s on two plain cores. */
-const SETTLED_NODES = 1.5e6;
+/** Nodes of band a settled plan may take, by how finely it is wanted; the usual one is about 15 s on two plain cores. */
+const SETTLED_NODES = { quick: 0.5e6, usual: 1.5e6, fine: 4e6 } as const;
+
+/** How finely plans are settled: a matter of the machine they are worked out on. */
+export type Fineness = keyof typeof SETTLED_NODES;
+export const FINENESSES = Object.keys(SETTLED_NODES) as [Fineness, ...Fineness[]];
 const FINEST_MM = 1.5;
 const COARSEST_MM = 12;
 
 /** The step a piece of this area is settled at, mm, to the half millimetre. */
-export function settledStepMm(document: PlanDocument, areaMm2: number): number {
+export function settledStepMm(document: PlanDocument, areaMm2: number, fineness: Fineness): number {
   const reach = jacketThicknessMm(document.jacket.coats) + document.jacket.smoothingMm;
-  const step = Math.cbrt((areaMm2 * (2 * reach + 40)) / SETTLED_NODES);
+  const step = Math.cbrt((areaMm2 * (2 * reach + 40)) / SETTLED_NODES[fineness]);
   return Math.min(COARSEST_MM, Math.max(FINEST_MM, Math.ceil(step * 2) / 2));
 }
 
@@ -20,7 +24,12 @@ export function coarseStepMm(settledMm: number): number {
 }
 
 /** Text that names a result by all its geometry depends on; hosts hash it into a key. */
-export function resultKeyText(scanSha256: string, document: PlanDocument, rates: object, version: number): string {
+export function resultKeyText(
+  scanSha256: string,
+  document: PlanDocument,
+  { rates, fineness }: { readonly rates: object; readonly fineness: Fineness },
+  version: number,
+): string {
   const { seat, brief, jacket, survey, parting, zones, shell } = document;
   return JSON.stringify([
     version,
@@ -33,5 +42,6 @@ export function resultKeyText(scanSha256: string, document: PlanDocument, rates:
     zones,
     shell,
     rates,
+    fineness,
   ]);
 }

@@ -53,7 +53,7 @@ const MOVED_PAUSE_MS = 40;
 
 export function usePlanning(piece: Piece): Planning {
   const document = usePlan((plan) => (plan.pieceId === piece.id ? plan.document : null));
-  const { rates } = useContext(SettingsContext);
+  const { rates, fineness } = useContext(SettingsContext);
   const [bundle, setBundle] = useState<PlanBundle | null>(null);
   const [quality, setQuality] = useState<Planning["quality"]>(null);
   /** What the shown plan was made from. */
@@ -76,7 +76,7 @@ export function usePlanning(piece: Piece): Planning {
     return () => worker.end();
   }, []);
 
-  const key = document ? resultKeyText(piece.scanSha256, document, rates, BUNDLE_VERSION) : null;
+  const key = document ? resultKeyText(piece.scanSha256, document, { rates, fineness }, BUNDLE_VERSION) : null;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the document and the rates; `round` asks again.
   useEffect(() => {
@@ -120,6 +120,7 @@ export function usePlanning(piece: Piece): Planning {
           setProgress(null);
           return;
         }
+        void geometry.api.setFineness(fineness);
         for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
           const answer = await geometry.api.plan(key, document, rates, how, report);
           if (overtaken) return;

@@ -81,6 +81,13 @@ export function SettingsPage() {
               <option value="night">Dark, slate</option>
             </select>
           </Row>
+          <Row label="Plans are worked out">
+            <select className="select w-64" {...register("fineness")}>
+              <option value="quick">Quickly, for a slow machine</option>
+              <option value="usual">As usual</option>
+              <option value="fine">Finely, for one that can wait</option>
+            </select>
+          </Row>
         </Group>
         <Group
           title="What things cost here"

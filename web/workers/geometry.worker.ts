@@ -25,7 +25,7 @@ import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { coarseStepMm, settledStepMm } from "../../core/plan/steps.ts";
+import { coarseStepMm, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
 import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { throughHoles } from "../../core/survey/holes.ts";
@@ -116,10 +116,16 @@ class GeometryWorker {
   private last: { readonly key: string; readonly result: PlanResult } | null = null;
   private cancel: Int32Array | null = null;
   private team: Team | null = null;
+  private fineness: Fineness = "usual";
 
   /** @param flag shared memory of one int: anything but 0 cancels what runs */
   connect(flag: SharedArrayBuffer | null): void {
     this.cancel = flag ? new Int32Array(flag) : null;
+  }
+
+  /** How finely plans are settled from now on. */
+  setFineness(fineness: Fineness): void {
+    this.fineness = fineness;
   }
 
   async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
@@ -155,7 +161,7 @@ class GeometryWorker {
       const ctx = this.context(onProgress);
       if (!this.fine) throw new Error("No scan is open.");
       const piece = this.fine.pieceFor(document, ctx);
-      const settledMm = settledStepMm(document, piece.areaMm2);
+      const settledMm = this.settledStep(document, piece.areaMm2);
       const result =
         quality === "settled"
           ? this.fine.run(document, rates, settledMm, ctx)
@@ -177,7 +183,7 @@ class GeometryWorker {
       if (!this.fine) throw new Error("No scan is open.");
       const engine = this.fine;
       const ctx = this.context(onProgress);
-      const settledMm = settledStepMm(document, engine.pieceFor(document, ctx).areaMm2);
+      const settledMm = this.settledStep(document, engine.pieceFor(document, ctx).areaMm2);
       const plans = await engine.compare(document, rates, settledMm, ctx, async (plan) => {
         const mesh = engine.surveyed;
         if (!mesh) return;
@@ -194,7 +200,7 @@ class GeometryWorker {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
-      const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
+      const settledMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.rangesFor(document, rates, settledMm, ctx);
     });
   }
@@ -210,7 +216,7 @@ class GeometryWorker {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
-      const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
+      const settledMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.remediesFor(document, rates, settledMm, section, ctx, onRemedy);
     });
   }
@@ -220,7 +226,7 @@ class GeometryWorker {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
-      this.fine.prepare(document, settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2), ctx);
+      this.fine.prepare(document, this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2), ctx);
       return null;
     });
   }
@@ -230,7 +236,7 @@ class GeometryWorker {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
-      const settledMm = settledStepMm(document, this.fine.pieceFor(document, ctx).areaMm2);
+      const settledMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.restFor(document, rates, settledMm, sections, ctx);
     });
   }
@@ -361,6 +367,10 @@ class GeometryWorker {
   /** A picture of a shown mesh for the shelf, as PNG. */
   async cover(mesh: TriangleMesh): Promise<Blob> {
     return png(drawPortrait(mesh, COVER.width, COVER.height, COVER.from, PLASTER));
+  }
+
+  private settledStep(document: PlanDocument, areaMm2: number): number {
+    return settledStepMm(document, areaMm2, this.fineness);
   }
 
   private async coarseEngine(piece: TriangleMesh): Promise<PlanEngine> {
