@@ -35,6 +35,16 @@ export const THOROUGH: SearchEffort = {
   fillRounds: 3,
   order: true,
 };
+/** For a plan that is kept, on a slow machine: half the pulls, on a mesh a third as fine. */
+export const BRIEF: SearchEffort = {
+  directions: 100,
+  vertices: 9000,
+  starts: 2,
+  turns: 3,
+  finalists: 2,
+  fillRounds: 3,
+  order: true,
+};
 /** For a first glance. */
 export const HASTY: SearchEffort = {
   directions: 36,

@@ -70,6 +70,11 @@ export class PlanEngine {
     private readonly effort: SearchEffort = THOROUGH,
   ) {}
 
+  /** The same scan, looked at harder or less hard. */
+  withEffort(effort: SearchEffort): PlanEngine {
+    return effort === this.effort ? this : new PlanEngine(this.raw, effort);
+  }
+
   /** Seats and repairs the scan. @throws ScanProblem */
   pieceFor(document: PlanDocument, ctx: JobContext): Piece {
     return this.piece.get(JSON.stringify(document.seat), () => {

@@ -1,5 +1,6 @@
 /** Grid steps: what a piece deserves, and what a first glance takes. */
 import { jacketThicknessMm } from "../jacket/coat.ts";
+import { BRIEF, type SearchEffort, THOROUGH } from "../parting/request.ts";
 import type { PlanDocument } from "./document.ts";
 
 /** Nodes of band a settled plan may take, by how finely it is wanted; the usual one is about 15 s on two plain cores. */
@@ -10,6 +11,11 @@ export type Fineness = keyof typeof SETTLED_NODES;
 export const FINENESSES = Object.keys(SETTLED_NODES) as [Fineness, ...Fineness[]];
 const FINEST_MM = 1.5;
 const COARSEST_MM = 12;
+
+/** How hard a plan is looked for. */
+export function effortOf(fineness: Fineness): SearchEffort {
+  return fineness === "quick" ? BRIEF : THOROUGH;
+}
 
 /** The step a piece of this area is settled at, mm, to the half millimetre. */
 export function settledStepMm(document: PlanDocument, areaMm2: number, fineness: Fineness): number {

@@ -25,7 +25,7 @@ import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { coarseStepMm, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
+import { coarseStepMm, effortOf, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
 import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { throughHoles } from "../../core/survey/holes.ts";
@@ -126,13 +126,14 @@ class GeometryWorker {
   /** How finely plans are settled from now on. */
   setFineness(fineness: Fineness): void {
     this.fineness = fineness;
+    this.fine = this.fine?.withEffort(effortOf(fineness)) ?? null;
   }
 
   async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
     return this.guarded(async () => {
       this.team ??= startTeam();
       const scan = readScan(bytes, name, this.context(onProgress));
-      this.fine = new PlanEngine(scan.mesh);
+      this.fine = new PlanEngine(scan.mesh, effortOf(this.fineness));
       this.coarse = null;
       const size = boxSize(meshBox(scan.mesh));
       return {
