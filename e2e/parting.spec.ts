@@ -1,9 +1,38 @@
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
+import { storedPlan } from "../contract/pieces.ts";
 import { writeStl } from "../core/export/stl.ts";
 import { capsule, moved } from "../core/testing/shapes.ts";
 import { CoursePage } from "./pages/course.ts";
+import { StagePage } from "./pages/stage.ts";
 
-const bollard = moved(capsule(90, 240, 24), 0, 0, 200);
+const bollard = moved(capsule(90, 240, 24), 0, 0, 210);
+
+/** Corners of a ring on its front: x and z, mm. */
+const RING = [
+  [-30, 240],
+  [30, 240],
+  [30, 180],
+  [-30, 180],
+] as const;
+/** What the jacket adds to its radius. */
+const JACKET_MM = 8;
+
+/** The place on the jacket's front at an x and a height on the straight part. */
+function onFront(x: number, z: number): [number, number, number] {
+  return [x, -Math.sqrt((90 + JACKET_MM) ** 2 - x * x), z];
+}
+
+/** The dot of the lines in hand that is nearest to a place on the front, as the plan is kept on the server. */
+async function dotOf(page: Page, [x, z]: readonly [number, number]): Promise<[number, number, number]> {
+  const answer = await page.request.get(`/api/pieces/${/pieces\/([^/]+)/.exec(page.url())?.[1]}/plan`);
+  const { document } = storedPlan.parse(await answer.json());
+  const wanted = onFront(x, z);
+  const dots = (document.parting.layout?.lines ?? []).flatMap(({ points, handles }) =>
+    handles.map((k): [number, number, number] => [points[3 * k], points[3 * k + 1], points[3 * k + 2]]),
+  );
+  const away = (dot: readonly number[]) => Math.hypot(...dot.map((value, a) => value - wanted[a]));
+  return dots.reduce((best, dot) => (away(dot) < away(best) ? dot : best));
+}
 
 test("the lines are taken in hand: moved by key and by drag, drawn anew, merged, undone", async ({ page }) => {
   const course = new CoursePage(page);
@@ -54,23 +83,12 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await page.getByRole("button", { name: /Releases/, expanded: true }).click();
   });
 
-  const box = await page.getByTestId("stage").boundingBox();
-  if (!box) throw new Error("The stage has no place on the page.");
-  const at = (right: number, down: number) => ({ x: box.x + box.width / 2 + right, y: box.y + box.height / 2 + down });
-
   await test.step("a ring is drawn by clicks: a third section", async () => {
-    await page.getByRole("button", { name: "Front", exact: true }).click();
     await page.getByRole("button", { name: "Draw a line" }).click();
-    // The view has come round once it is drawn.
-    await course.drawn();
-    const places = [
-      [-22, -20],
-      [22, -20],
-      [22, 24],
-      [-22, 24],
-    ];
-    for (const [k, [right, down]] of places.entries()) {
-      await page.mouse.click(at(right, down).x, at(right, down).y);
+    const stage = await StagePage.lookedAtFrom(page, bollard, "front");
+    for (const [k, [x, z]] of RING.entries()) {
+      const spot = stage.spot(onFront(x, z));
+      await page.mouse.click(spot.x, spot.y);
       await expect(page.getByTestId("picked")).toContainText(`${k + 1} place`);
     }
     await page.getByRole("button", { name: "Close to a ring" }).click();
@@ -80,11 +98,14 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
   });
 
   await test.step("a handle is dragged: the tally answers while it moves", async () => {
+    await course.saved();
     await page.evaluate(() => performance.clearMeasures("line moved"));
-    const taken = await grasp();
-    expect(taken).not.toBeNull();
-    if (!taken) return;
-    for (let k = 1; k <= 12; k++) await page.mouse.move(taken.x + 2 * k, taken.y + k);
+    const stage = await StagePage.lookedAtFrom(page, bollard, "front");
+    const dot = stage.spot(await dotOf(page, RING[0]));
+    await page.mouse.move(dot.x, dot.y);
+    await page.mouse.down();
+    await expect(page.getByRole("button", { name: "Take the dot away" })).toBeVisible();
+    for (let k = 1; k <= 12; k++) await page.mouse.move(dot.x + 2 * k, dot.y + k);
     await expect(page.getByTestId("tally")).toHaveAttribute("data-quality", "coarse");
     await page.mouse.up();
     await course.settled();
@@ -111,19 +132,4 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await page.getByRole("button", { name: "Suggest again" }).click();
     await expect(page.getByRole("button", { name: "Take the lines in hand" })).toBeVisible();
   });
-
-  /** Presses along rows till a dot is taken hold of. */
-  async function grasp(): Promise<{ x: number; y: number } | null> {
-    for (let down = -40; down <= 60; down += 8) {
-      for (let right = -40; right <= 40; right += 8) {
-        const { x, y } = at(right, down);
-        await page.mouse.move(x, y);
-        await page.mouse.down();
-        await course.drawn();
-        if (await page.getByRole("button", { name: "Take the dot away" }).isVisible()) return { x, y };
-        await page.mouse.up();
-      }
-    }
-    return null;
-  }
 });

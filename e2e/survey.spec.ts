@@ -2,6 +2,7 @@ import { expect, test } from "@playwright/test";
 import { writeStl } from "../core/export/stl.ts";
 import { moved, mushroom, torus, turned } from "../core/testing/shapes.ts";
 import { CoursePage } from "./pages/course.ts";
+import { StagePage } from "./pages/stage.ts";
 
 test("a ring on the board: its hole is decided, a zone painted, the jacket given a seam", async ({ page }) => {
   const course = new CoursePage(page);
@@ -26,19 +27,10 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
 
   await test.step("a zone is painted in one stroke, and one undo takes it back", async () => {
     await page.getByRole("button", { name: "Zones", exact: true }).click();
-    await page.getByRole("button", { name: "Left" }).first().click();
-    await page.getByRole("button", { name: "Front" }).first().click();
-    const box = await page.getByTestId("stage").boundingBox();
-    if (!box) throw new Error("The stage has no place on the page.");
+    const stage = await StagePage.lookedAtFrom(page, ring, "front");
     const clear = page.getByTestId("zones").getByRole("button", { name: "Clear it" });
-    // Over the crown of the ring, wherever the stage shows it: strokes from above till one meets it.
-    for (let share = 0.1; share < 0.4 && (await clear.count()) === 0; share += 0.03) {
-      const [x, y] = [box.x + box.width / 2, box.y + share * box.height];
-      await page.mouse.move(x - 8, y);
-      await page.mouse.down();
-      await page.mouse.move(x + 8, y, { steps: 4 });
-      await page.mouse.up();
-    }
+    // Along the crown of the ring, on its front.
+    await stage.drag(stage.spot([-8, -16, 136]), stage.spot([8, -16, 136]));
     await expect(clear).toHaveCount(1);
     await page.getByRole("button", { name: "Undo" }).click();
     await expect(clear).toHaveCount(0);

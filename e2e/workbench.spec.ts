@@ -3,11 +3,13 @@ import { writeStl } from "../core/export/stl.ts";
 import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import { areaAndVolume, type TriangleMesh } from "../core/mesh/mesh.ts";
+import { directionFrom } from "../core/survey/directions.ts";
 import { capsule, moved, mushroom } from "../core/testing/shapes.ts";
 import { CHROMIUM, CHROMIUM_FLAGS } from "../scripts/browser.ts";
 import { CoursePage } from "./pages/course.ts";
+import { StagePage } from "./pages/stage.ts";
 
-const bollard = moved(capsule(90, 240, 24), 0, 0, 200);
+const bollard = moved(capsule(90, 240, 24), 0, 0, 210);
 
 /** The same body as an OBJ, in its plainest form. */
 function asObj({ positions: p, triangles: t }: TriangleMesh): Uint8Array {
@@ -53,27 +55,11 @@ test("a section's pull is dragged by its arrow", async ({ page }) => {
     .click();
   await page.getByLabel("Bearing").fill("90");
   await course.settled();
-  await page.getByRole("button", { name: "Front" }).click();
-  const box = await page.getByTestId("stage").boundingBox();
-  if (!box) throw new Error("The stage has no place on the page.");
-  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-  /** Presses along a row from the edge inwards till the press takes hold of something that turns. */
-  const drag = async (side: 1 | -1, by: { x: number; y: number }, moved: () => Promise<boolean>) => {
-    for (let out = 0.98; out > 0.5; out -= 0.03) {
-      const x = middle.x + (side * out * box.height) / 2;
-      await page.mouse.move(x, middle.y);
-      await page.mouse.down();
-      await page.mouse.move(x + by.x / 2, middle.y + by.y / 2);
-      await page.mouse.move(x + by.x, middle.y + by.y);
-      await page.mouse.up();
-      await course.drawn();
-      if (await moved()) return;
-      await page.getByRole("button", { name: "Front" }).click();
-    }
-    throw new Error("Nothing on the stage could be taken hold of.");
-  };
+  const stage = await StagePage.lookedAtFrom(page, bollard, "front");
+  const knob = stage.knob(directionFrom(90, 0));
   const elevation = page.getByLabel("Elevation");
-  await drag(-1, { x: 20, y: -90 }, async () => Number(await elevation.inputValue()) > 5);
+  await stage.drag(knob, { x: knob.x + 20, y: knob.y - 90 });
+  await expect.poll(async () => Number(await elevation.inputValue())).toBeGreaterThan(5);
   await expect(page.getByText("pulls set by hand")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(elevation).toHaveValue("0");

@@ -2,7 +2,7 @@
 import * as THREE from "three";
 
 /** How far out the knob moves, in radii of the piece: within what a named view shows. */
-const KNOB_REACH = 0.98;
+export const KNOB_REACH = 0.98;
 
 export class DirectionHandle {
   readonly group = new THREE.Group();
