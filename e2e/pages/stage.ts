@@ -35,7 +35,7 @@ export class StagePage {
     const stage = new StagePage(page, piece, view, place);
     view.look(name satisfies NamedView, stage.box);
     view.camera.updateMatrixWorld();
-    await page.locator("[data-testid=stage][data-drawing]").waitFor({ state: "detached" });
+    await stage.drawn();
     return stage;
   }
 
@@ -67,5 +67,11 @@ export class StagePage {
     await this.page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2);
     await this.page.mouse.move(to.x, to.y);
     await this.page.mouse.up();
+    await this.drawn();
+  }
+
+  /** The stage has answered what was done on it, and shows it. */
+  private async drawn(): Promise<void> {
+    await this.page.locator("[data-testid=stage][data-drawing]").waitFor({ state: "detached" });
   }
 }

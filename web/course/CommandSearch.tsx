@@ -16,6 +16,10 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
   ["Ctrl Shift Z", "redo"],
   ["arrows on the stage", "walk round the piece"],
   ["+ and − on the stage", "nearer and farther"],
+  ["P on the stage", "pick what is in the middle"],
+  ["[ and ]", "from dot to dot of the lines in hand"],
+  ["Shift and arrows", "move the dot farther"],
+  ["space", "play the taking apart, and stop it"],
 ];
 
 /** Search over everything there is to do, and the sheet of shortcuts. */

@@ -1,0 +1,160 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act, cleanup, renderHook } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { StoredPlan } from "../../contract/pieces.ts";
+import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
+import { type Asked, standInServer, type Told } from "../testing/server.ts";
+import { openPlan, undo, usePlan } from "./planStore.ts";
+import { useAutosave } from "./useAutosave.ts";
+
+const PIECE = "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f";
+const AT = "2026-03-02T09:15:00.000Z";
+
+const stored = (document: PlanDocument, revision: number): StoredPlan => ({
+  pieceId: PIECE,
+  revision,
+  document,
+  updatedAt: AT,
+  updatedBy: "Ines",
+});
+const withEdition = (edition: number): PlanDocument => ({ ...newPlan(), brief: { ...newPlan().brief, edition } });
+const setEdition = (edition: number) =>
+  act(() => usePlan.getState().edit((plan) => ({ ...plan, brief: { ...plan.brief, edition } })));
+const edition = () => usePlan.getState().document?.brief.edition;
+const sent = ({ body }: Asked) => body as { revision: number; document: PlanDocument };
+
+/** Lets timers run and their answers come in. */
+const wait = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
+
+function autosave(answer: (asked: Asked) => Told) {
+  const log = standInServer(answer);
+  const client = new QueryClient();
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <QueryClientProvider client={client}>{children}</QueryClientProvider>
+  );
+  return { log, ...renderHook(() => useAutosave(PIECE), { wrapper }) };
+}
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  openPlan(PIECE, newPlan(), 3);
+});
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe("an edit", () => {
+  it("is saved a moment later on the revision it was made on, once for a burst of them", async () => {
+    const { log, result } = autosave((asked) => ({ status: 200, body: stored(sent(asked).document, 4) }));
+    await wait(2000);
+    expect(log).toEqual([]);
+    for (const value of [2, 3, 12]) {
+      setEdition(value);
+      await wait(200);
+    }
+    await wait(1000);
+    expect(log.map((asked) => [asked.method, sent(asked).revision, sent(asked).document.brief.edition])).toEqual([
+      ["PUT", 3, 12],
+    ]);
+    expect(result.current.state).toEqual({ kind: "saved" });
+    expect(usePlan.getState().revision).toBe(4);
+  });
+
+  it("made while another is being saved is saved after it, on the revision that one made", async () => {
+    let revision = 3;
+    const { log } = autosave((asked) => {
+      revision++;
+      // While the first is on its way.
+      if (revision === 4) queueMicrotask(() => usePlan.getState().edit((plan) => ({ ...plan, zones: withZone })));
+      return { status: 200, body: stored(sent(asked).document, revision) };
+    });
+    const withZone = { ...newPlan().zones, fragile: [0, 0, 0, 0, 0, 1, 30] };
+    setEdition(5);
+    for (let k = 0; k < 3; k++) await wait(1000);
+    expect(log.map((asked) => [sent(asked).revision, sent(asked).document.zones.fragile.length])).toEqual([
+      [3, 0],
+      [4, 7],
+    ]);
+  });
+
+  it("is kept while the server is away, and saved when it answers again", async () => {
+    let away = true;
+    const { log, result } = autosave((asked) =>
+      away ? "offline" : { status: 200, body: stored(sent(asked).document, 4) },
+    );
+    setEdition(8);
+    await wait(1000);
+    expect(result.current.state).toMatchObject({ kind: "waiting", message: expect.stringContaining("kept here") });
+    expect(edition()).toBe(8);
+    away = false;
+    await wait(10_000);
+    expect(result.current.state).toEqual({ kind: "saved" });
+    expect(sent(log[log.length - 1]).document.brief.edition).toBe(8);
+  });
+
+  it("that is not saved yet holds the page back from being closed", async () => {
+    autosave((asked) => ({ status: 200, body: stored(sent(asked).document, 4) }));
+    const closing = () => {
+      const event = new Event("beforeunload", { cancelable: true });
+      window.dispatchEvent(event);
+      return event.defaultPrevented;
+    };
+    await wait(100);
+    expect(closing()).toBe(false);
+    setEdition(8);
+    expect(closing()).toBe(true);
+    await wait(2000);
+    expect(closing()).toBe(false);
+  });
+});
+
+describe("two people who edit the same plan", () => {
+  const conflict = (theirs: StoredPlan) => ({
+    status: 409,
+    body: { error: { code: "conflict", message: "Changed in the meantime." }, current: theirs },
+  });
+
+  it("are told, and nothing is overwritten meanwhile", async () => {
+    const theirs = stored(withEdition(30), 9);
+    const { log, result } = autosave(() => conflict(theirs));
+    setEdition(12);
+    await wait(1000);
+    expect(result.current.state).toEqual({ kind: "conflict", theirs });
+    setEdition(13);
+    await wait(10_000);
+    expect(log).toHaveLength(1);
+    expect(edition()).toBe(13);
+  });
+
+  it("may go on with their own: it is saved over the other, which stays among the revisions", async () => {
+    const theirs = stored(withEdition(30), 9);
+    let asked = 0;
+    const { log, result } = autosave((ask) =>
+      asked++ === 0 ? conflict(theirs) : { status: 200, body: stored(sent(ask).document, 10) },
+    );
+    setEdition(12);
+    await wait(1000);
+    act(() => result.current.keepMine());
+    await wait(2000);
+    expect(log.map((ask) => [sent(ask).revision, sent(ask).document.brief.edition])).toEqual([
+      [3, 12],
+      [9, 12],
+    ]);
+    expect(result.current.state).toEqual({ kind: "saved" });
+  });
+
+  it("may take the other's: that is shown, and undo does not go back past it", async () => {
+    const { log, result } = autosave(() => conflict(stored(withEdition(30), 9)));
+    setEdition(12);
+    await wait(1000);
+    act(() => result.current.takeTheirs());
+    await wait(2000);
+    expect([edition(), usePlan.getState().revision, log.length]).toEqual([30, 9, 1]);
+    act(() => undo());
+    expect(edition()).toBe(30);
+  });
+});

@@ -1,0 +1,117 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter } from "react-router";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Piece } from "../../contract/pieces.ts";
+import { type Asked, standInServer } from "../testing/server.ts";
+import { ShelfPage } from "./ShelfPage.tsx";
+
+const ID = "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e";
+const pieceCalled = (name: string, ending: string, some: Partial<Piece> = {}): Piece => ({
+  id: `${ID}${ending}`,
+  name,
+  scanId: `${ID}99`,
+  scanName: "scan.stl",
+  scanBytes: 1000,
+  scanSha256: "a".repeat(64),
+  station: "parting",
+  away: false,
+  hasCover: false,
+  summary: "3 sections, 12.0 kg silicone",
+  createdAt: "2026-03-02T09:15:00.000Z",
+  updatedAt: "2026-03-04T09:15:00.000Z",
+  ...some,
+});
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+/** The shelf over a server that keeps these pieces. */
+function shelf(kept: Piece[]): Asked[] {
+  const pieces = [...kept];
+  const log = standInServer(({ method, path, body }) => {
+    if (path === "/session") return { status: 404, body: { error: { code: "not-found", message: "Nobody." } } };
+    const at = pieces.findIndex(({ id }) => path.startsWith(`/pieces/${id}`));
+    if (method === "PATCH") pieces[at] = { ...pieces[at], ...(body as Partial<Piece>) };
+    if (method === "POST") pieces.push({ ...pieces[at], id: `${ID}77`, name: `${pieces[at].name} (copy)` });
+    if (method !== "GET") return { status: 200, body: method === "POST" ? pieces[pieces.length - 1] : pieces[at] };
+    return { status: 200, body: { pieces } };
+  });
+  render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <MemoryRouter>
+        <ShelfPage />
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  return log;
+}
+
+const changes = (log: readonly Asked[]) => log.filter(({ method }) => method !== "GET");
+
+describe("the shelf", () => {
+  it("says what to do while it is empty", async () => {
+    shelf([]);
+    expect(await screen.findByText("Drop a scan of your piece here.")).toBeDefined();
+  });
+
+  it("shows each piece with its station, its figures and its day, and opens it there", async () => {
+    shelf([pieceCalled("Heron", "11")]);
+    const link = await screen.findByRole("link", { name: "Open Heron" });
+    expect(link.getAttribute("href")).toBe(`/pieces/${ID}11/parting`);
+    expect(screen.getByText(/3 sections, 12.0 kg silicone/)).toBeDefined();
+    expect(screen.getByText("4 March 2026")).toBeDefined();
+  });
+
+  it("renames a piece by Enter, and leaves it by Escape or where nothing is typed", async () => {
+    const log = shelf([pieceCalled("Heron", "11")]);
+    const rename = async (keys: string) => {
+      await userEvent.click(await screen.findByRole("button", { name: "Rename" }));
+      await userEvent.clear(screen.getByLabelText("Name of the piece"));
+      await userEvent.type(screen.getByLabelText("Name of the piece"), keys);
+    };
+    await rename("Bittern{Escape}");
+    await rename("   {Enter}");
+    expect(changes(log)).toEqual([]);
+    await rename("Bittern{Enter}");
+    expect(await screen.findByRole("heading", { name: "Bittern" })).toBeDefined();
+    expect(changes(log)).toEqual([{ method: "PATCH", path: `/pieces/${ID}11`, body: { name: "Bittern" } }]);
+  });
+
+  it("duplicates a piece", async () => {
+    shelf([pieceCalled("Heron", "11")]);
+    await userEvent.click(await screen.findByRole("button", { name: "Duplicate" }));
+    expect(await screen.findByRole("heading", { name: "Heron (copy)" })).toBeDefined();
+  });
+
+  it("puts a piece away and brings it back", async () => {
+    shelf([pieceCalled("Heron", "11"), pieceCalled("Finial", "12")]);
+    await userEvent.click((await screen.findAllByRole("button", { name: "Put away" }))[0]);
+    await userEvent.click(await screen.findByRole("button", { name: "Put away (1)" }));
+    expect(screen.getByRole("heading", { name: "Heron" })).toBeDefined();
+    expect(screen.queryByRole("heading", { name: "Finial" })).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Bring back" }));
+    expect(await screen.findByText("Nothing is put away.")).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Back to the shelf" }));
+    expect(screen.getAllByRole("heading", { level: 2 }).map(({ textContent }) => textContent)).toEqual([
+      "Heron",
+      "Finial",
+    ]);
+  });
+
+  it("says so when the server cannot be reached", async () => {
+    standInServer(() => "offline");
+    render(
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+        <MemoryRouter>
+          <ShelfPage />
+        </MemoryRouter>
+      </QueryClientProvider>,
+    );
+    expect((await screen.findByRole("alert")).textContent).toContain("cannot be reached");
+  });
+});

@@ -1,0 +1,185 @@
+// @vitest-environment jsdom
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Piece } from "../../contract/pieces.ts";
+import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
+import type { BundleFigures, PlanBundle } from "../../core/plan/bundle.ts";
+import type { Planning } from "../course/usePlanning.ts";
+import { undo, usePlan } from "../document/planStore.ts";
+import { SettingsContext } from "../lib/show.ts";
+import { ballPlan, figuresOfABall } from "../testing/figures.ts";
+import { documentNow, openDocument, planningWith } from "../testing/planning.ts";
+import { JacketStation } from "./jacket/Station.tsx";
+import { MaterialsStation } from "./materials/Station.tsx";
+import { PieceStation } from "./piece/Station.tsx";
+import type { StationProps } from "./station.ts";
+
+const piece: Piece = {
+  id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f",
+  name: "Finial",
+  scanId: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e60",
+  scanName: "finial.stl",
+  scanBytes: 1000,
+  scanSha256: "a".repeat(64),
+  station: "piece",
+  away: false,
+  hasCover: true,
+  summary: "",
+  createdAt: "2026-03-02T09:15:00.000Z",
+  updatedAt: "2026-03-02T09:15:00.000Z",
+};
+
+let planning: Planning;
+beforeAll(async () => {
+  const figures: BundleFigures = await figuresOfABall();
+
+  planning = planningWith({ bundle: { figures } as PlanBundle });
+});
+beforeEach(() => openDocument(ballPlan()));
+afterEach(cleanup);
+
+function shown(Station: (props: StationProps) => React.ReactNode, own: Partial<Settings> = {}) {
+  const settings: Settings = { ...DEFAULT_SETTINGS, memberName: "Ines", ...own };
+  function Shown() {
+    const document = usePlan((plan) => plan.document);
+    return document && <Station piece={piece} document={document} planning={planning} />;
+  }
+  render(
+    <SettingsContext value={settings}>
+      <Shown />
+    </SettingsContext>,
+  );
+}
+
+const part = (title: string) => {
+  const section = screen.getByRole("heading", { name: title, level: 3 }).closest("section");
+  if (!section) throw new Error(`There is no part called ${title}.`);
+  return within(section);
+};
+
+describe("the piece's sheet", () => {
+  it("tells the size, and takes the brief into the plan", async () => {
+    shown(PieceStation);
+    expect(part("Size").getByText("200 mm")).toBeDefined();
+    await userEvent.clear(screen.getByLabelText(/Edition/));
+    await userEvent.type(screen.getByLabelText(/Edition/), "25");
+    await userEvent.click(screen.getByRole("button", { name: "Slush" }));
+    const { edition, castMethod } = documentNow().brief;
+    expect([edition, castMethod]).toEqual([25, "slush"]);
+  });
+
+  it("takes the unit and the upright axis, each undone by itself", async () => {
+    shown(PieceStation);
+    await userEvent.click(screen.getByRole("button", { name: "cm" }));
+    await userEvent.click(screen.getByRole("button", { name: "Y" }));
+    expect([documentNow().seat.unit, documentNow().seat.up]).toEqual(["cm", "y"]);
+    undo();
+    expect([documentNow().seat.unit, documentNow().seat.up]).toEqual(["cm", "z"]);
+  });
+
+  it("shows the size in inches where the shop works in them", () => {
+    shown(PieceStation, { units: "imperial" });
+    expect(part("Size").getByText("7.87 in")).toBeDefined();
+  });
+});
+
+describe("the jacket's sheet", () => {
+  it("has a row a coat, with its silicone, and adds and leaves out coats", async () => {
+    shown(JacketStation);
+    expect(part("Coats").getByText(/^8(\.0)? mm in all$/)).toBeDefined();
+    const rows = () => part("Coats").getAllByRole("row").slice(1);
+    expect(rows()).toHaveLength(4);
+    expect(within(rows()[1]).getByText(/^\d+(\.\d+)? k?g$/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Add a coat" }));
+    expect(documentNow().jacket.coats.map(({ thicknessMm }) => thicknessMm)).toEqual([0.8, 2.5, 2.5, 2.2, 2]);
+    await userEvent.click(screen.getByRole("button", { name: "Leave out coat 2" }));
+    expect(documentNow().jacket.coats.map(({ thicknessMm }) => thicknessMm)).toEqual([0.8, 2.5, 2.2, 2]);
+  });
+
+  it("takes a thickness only while it is one, and warns of a jacket too thick or too thin", async () => {
+    shown(JacketStation);
+    const field = screen.getByLabelText("Thickness of coat 2");
+    await userEvent.clear(field);
+    expect(field.getAttribute("aria-invalid")).toBe("true");
+    expect(documentNow().jacket.coats[1].thicknessMm).toBe(2.5);
+    await userEvent.type(field, "9");
+    expect(documentNow().jacket.coats[1].thicknessMm).toBe(9);
+    expect(screen.getByText(/Over 12 mm/)).toBeDefined();
+    for (const number of [4, 3, 2])
+      await userEvent.click(screen.getByRole("button", { name: `Leave out coat ${number}` }));
+    expect(screen.getByText(/Under 4 mm/)).toBeDefined();
+  });
+
+  it("never thickens the print coat", () => {
+    shown(JacketStation);
+    expect(screen.queryByLabelText("Coat 1 is thickened")).toBeNull();
+    expect(screen.getByLabelText("Coat 2 is thickened")).toBeDefined();
+  });
+});
+
+describe("the materials' sheet", () => {
+  it("lists what to buy, and opens how it was worked out", async () => {
+    shown(MaterialsStation);
+    const line = part("Buying list").getByText("Silicone base").closest("details");
+    expect(line?.open).toBe(false);
+    await userEvent.click(part("Buying list").getByText("Silicone base"));
+    expect(line?.open).toBe(true);
+    expect(line?.textContent).toContain("catalyst");
+  });
+
+  it("changes the shell system, and takes its layers' figures", async () => {
+    shown(MaterialsStation);
+    await userEvent.click(screen.getByLabelText(/Polyester and glass mat/));
+    expect(documentNow().shell).toEqual({ system: "polyester-mat", figures: {} });
+    await userEvent.click(screen.getByText("Layers and figures"));
+    const layers = screen.getByLabelText(/^Layers of mat/);
+    await userEvent.clear(layers);
+    await userEvent.type(layers, "5");
+    expect(Object.values(documentNow().shell.figures)).toEqual([5]);
+  });
+
+  it("says what to take care of, and who decides", () => {
+    shown(MaterialsStation);
+    const care = part("Take care");
+    expect(care.getAllByText(/mask/i).length).toBeGreaterThan(0);
+    expect(care.getByText(/data sheets, local rules and licensed practice/i)).toBeDefined();
+  });
+
+  it("gives the list as CSV by item, group, quantity and unit", async () => {
+    shown(MaterialsStation);
+    let given: Blob | null = null;
+    vi.stubGlobal(
+      "URL",
+      Object.assign(URL, {
+        createObjectURL: (blob: Blob) => {
+          given = blob;
+          return "blob:list";
+        },
+        revokeObjectURL: () => {},
+      }),
+    );
+    const click = vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => {});
+    try {
+      await userEvent.click(screen.getByRole("button", { name: "CSV" }));
+      expect(click).toHaveBeenCalledOnce();
+      const link = click.mock.contexts[0] as HTMLAnchorElement;
+      expect(link.download).toBe("finial-buying-list.csv");
+      const text = await textOf(given);
+      const [head, first] = text.split(/\r?\n/);
+      expect(head).toBe("item,for,quantity,unit");
+      expect(first).toMatch(/^Silicone base,jacket,\d+(\.\d+)?,kg$/);
+    } finally {
+      click.mockRestore();
+      vi.unstubAllGlobals();
+    }
+  });
+});
+
+function textOf(blob: Blob | null): Promise<string> {
+  return new Promise((resolve) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result));
+    reader.readAsText(blob ?? new Blob());
+  });
+}

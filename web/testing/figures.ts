@@ -1,0 +1,24 @@
+/** The figures of a small plan that was really worked out, for tests of what shows them. */
+import { plainContext } from "../../core/job/context.ts";
+import { type BundleFigures, bundleOf } from "../../core/plan/bundle.ts";
+import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
+import { PlanEngine } from "../../core/plan/engine.ts";
+import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import { moved, sphere } from "../../core/testing/shapes.ts";
+
+/** A ball in two halves, on its board. */
+export const ballPlan = (): PlanDocument => ({
+  ...newPlan(),
+  parting: {
+    ...newPlan().parting,
+    pulls: [
+      [1, 0, 0],
+      [-1, 0, 0],
+    ],
+  },
+});
+
+export async function figuresOfABall(): Promise<BundleFigures> {
+  const result = new PlanEngine(moved(sphere(100, 32), 0, 0, 90)).run(ballPlan(), TYPICAL_RATES, 8, plainContext);
+  return (await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 })).figures;
+}
