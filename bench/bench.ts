@@ -13,7 +13,8 @@ import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
 import { THOROUGH } from "../core/parting/request.ts";
-import { newPlan } from "../core/plan/document.ts";
+import { newPlan, type PlanDocument } from "../core/plan/document.ts";
+import { PlanEngine } from "../core/plan/engine.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
 import { planSections, SurveyStage, surveyRequestFor } from "../core/plan/sections.ts";
 import { threadTeam } from "../server/compute/team.ts";
@@ -163,6 +164,25 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
   }
 }
 
+/** From the file to a plan in three sections at 5 mm, as `./run plan` does it. */
+async function benchWholePlan(): Promise<void> {
+  const bytes = bumpyScan(1000);
+  const mesh = readScan(bytes, "bumpy.stl", ctx).mesh;
+  const { closestMs } = reference(mesh);
+  const whole: PlanDocument = { ...plan, parting: { ...plan.parting, sections: 3 } };
+  const { ms } = await timed(() =>
+    new PlanEngine(readScan(bytes, "bumpy.stl", ctx).mesh).run(whole, TYPICAL_RATES, 5, ctx),
+  );
+  report({
+    stage: "from the file to three sections",
+    triangles: mesh.triangles.length / 3,
+    stepMm: 5,
+    ms,
+    ratio: ms / closestMs,
+    against: "a million closest points",
+  });
+}
+
 const partingRows: PartingRow[] = [];
 const reportParting = (row: PartingRow) => {
   partingRows.push(row);
@@ -176,6 +196,7 @@ benchDemoPieces(ctx, reportParting);
 await benchScan(250, [8, 4]);
 await benchScan(500, [8, 4]);
 await benchScan(1000, [8, 4, 2]);
+await benchWholePlan();
 mkdirSync("bench-results", { recursive: true });
 writeFileSync(
   "bench-results/bench.json",

@@ -3,8 +3,10 @@ import { makeJacket } from "../core/jacket/jacket.ts";
 import type { JobContext } from "../core/job/context.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
+import type { PartingLine } from "../core/parting/cut.ts";
 import { moveHandle } from "../core/parting/hand/handles.ts";
-import { layoutOf } from "../core/parting/hand/layout.ts";
+import { layoutOf, takenInHand } from "../core/parting/hand/layout.ts";
+import { surfaceOf } from "../core/parting/hand/surface.ts";
 import { labelVertices, vertexGraph } from "../core/parting/labelling.ts";
 import { networkOf } from "../core/parting/network.ts";
 import { offerOf } from "../core/parting/offer.ts";
@@ -13,11 +15,13 @@ import { neighbours } from "../core/parting/regions.ts";
 import { type SuggestRequest, surveyPulls, surveyRequest } from "../core/parting/request.ts";
 import { PlanSearch } from "../core/parting/suggest.ts";
 import type { Suggestion } from "../core/parting/trial.ts";
-import { newPlan } from "../core/plan/document.ts";
+import { newPlan, type PlanDocument } from "../core/plan/document.ts";
+import { PlanEngine } from "../core/plan/engine.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
 import { Glance } from "../core/plan/glance.ts";
 import { surveyRequestFor } from "../core/plan/sections.ts";
-import { pullDirections } from "../core/survey/directions.ts";
+import { settledStepMm } from "../core/plan/steps.ts";
+import { type Direction, pullDirections } from "../core/survey/directions.ts";
 import { surveyDirections } from "../core/survey/survey.ts";
 import { NO_ZONES } from "../core/survey/zones.ts";
 import { sphere } from "../core/testing/shapes.ts";
@@ -124,11 +128,50 @@ function benchHand(
   report({ stage: "a line moved, at a glance", size: `${name}, ${layout.lines.length} lines`, ms, ratio: null });
 }
 
+/** A line let go of: the whole plan proven anew, settled, as the page does it. */
+function benchSettled(piece: TriangleMesh, name: string, ctx: JobContext, report: (row: PartingRow) => void): void {
+  const engine = new PlanEngine(piece);
+  let plan: PlanDocument = newPlan();
+  const stepMm = settledStepMm(plan, engine.pieceFor(plan, ctx).areaMm2, "usual");
+  const run = (size: string, stage: string, against: number | null): number => {
+    const started = performance.now();
+    const { sections } = engine.run(plan, TYPICAL_RATES, stepMm, ctx);
+    const ms = performance.now() - started;
+    report({ stage, size: `${name}, ${size}`, ms, ratio: against === null ? null : ms / against });
+    drawn = sections.drawn;
+    numbered = sections.sections;
+    return ms;
+  };
+  let drawn: readonly PartingLine[] = [];
+  let numbered: readonly { readonly pull: Direction }[] = [];
+  const whole = run(`step ${stepMm} mm`, "suggested, proven, settled", null);
+  let layout = takenInHand(drawn, numbered);
+  if (layout.lines.length === 0) return;
+  plan = { ...plan, parting: { ...plan.parting, layout } };
+  run("lines in hand", "taken in hand, proven, settled", whole);
+  const surface = surfaceOf(engine.surveyed ?? piece, 0, ctx);
+  for (let move = 0; move < SETTLED_MOVES; move++) {
+    const { points, handles } = layout.lines[0];
+    const k = 3 * handles[1 + (move % (handles.length - 1))];
+    layout = moveHandle(surface, layout, 0, 1 + (move % (handles.length - 1)), [
+      points[k] + 12,
+      points[k + 1],
+      points[k + 2] + 12,
+    ]);
+    plan = { ...plan, parting: { ...plan.parting, layout } };
+    run(`move ${move + 1}`, "a line let go of, proven, settled", whole);
+  }
+}
+
+const SETTLED_MOVES = 4;
+
 /** Survey and search on the demo pieces, and their cost against the best contrary pair parted straight across. */
 export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => void): void {
   const pieces = { lamplighter: makeLamplighter, walrus: makeWalrus, relief: makeRelief };
   for (const [name, make] of Object.entries(pieces)) {
-    const { mesh } = repairScan(make(), ctx);
+    const piece = make();
+    benchSettled(piece, name, ctx, report);
+    const { mesh } = repairScan(piece, ctx);
     const { coats } = newPlan().jacket;
     const jacket = makeJacket(mesh, { coats, smoothingMm: 20, rimWidthMm: 60, onBoard: true, stepMm: 6 }, ctx);
     const request = surveyRequestFor(jacket, 40, 1, [], ctx);

@@ -5,16 +5,24 @@
 import type { NearestField } from "../field/nearest.ts";
 import type { PartingLine } from "./cut.ts";
 
-/** Waves shorter than about this are taken out, mm. */
+/** Waves shorter than about this are taken out of any line: the mesh's own steps, mm. */
 const WAVE_MM = 24;
 const SMOOTHING = 0.5;
 const COUNTER = -0.52;
+/** Waves longer than so many spacings pass, however many rounds: 1 - cos(2 pi / n) = 1 / SMOOTHING + 1 / COUNTER. */
+export const PASSED_SPACINGS = (2 * Math.PI) / Math.acos(1 - (1 / SMOOTHING + 1 / COUNTER));
 
-export function fairLine(line: PartingLine, spacingMm: number, nearest: NearestField): PartingLine {
+/** @param waveMm waves shorter than about this are taken out, mm */
+export function fairLine(
+  line: PartingLine,
+  spacingMm: number,
+  nearest: NearestField,
+  waveMm: number = WAVE_MM,
+): PartingLine {
   const points = resample(line, spacingMm);
   const count = points.length / 3;
   if (count < 4) return { ...line, points };
-  const rounds = Math.max(2, Math.round((WAVE_MM / spacingMm) ** 2 / 2));
+  const rounds = Math.max(2, Math.round((waveMm / spacingMm) ** 2 / 2));
   let current = Float64Array.from(points);
   for (let round = 0; round < rounds; round++) {
     current = step(current, line.closed, SMOOTHING);

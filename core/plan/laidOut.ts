@@ -3,9 +3,9 @@ import type { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
-import type { CutResult, PartingLine } from "../parting/cut.ts";
+import { type CutResult, cutSections, type PartingLine } from "../parting/cut.ts";
 import { drawnPotentials } from "../parting/drawn.ts";
-import { fairLine } from "../parting/fair.ts";
+import { fairLine, PASSED_SPACINGS } from "../parting/fair.ts";
 import { type FillWith, type Layout, networkOn } from "../parting/hand/layout.ts";
 import { potentialsOf } from "../parting/hand/potentials.ts";
 import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
@@ -37,6 +37,25 @@ export function drawnOut({ pulls, label }: Suggestion, jacket: Jacket, { coarse,
   const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
   const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
   return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), warnings: [] };
+}
+
+/** Waves in a suggested line that a hand would run straight across, mm: over a fold, not round a limb. */
+const HAND_WAVE_MM = 110;
+/** Points of a line so far apart that the fairing lets waves pass from just that length on. */
+const HAND_SPACING_MM = HAND_WAVE_MM / PASSED_SPACINGS;
+
+/** The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to. */
+export function runOn(laid: LaidOut, { mesh, request: { stepMm } }: Jacket, nearest: NearestField): LaidOut {
+  const { normals } = vertexNormals(mesh);
+  const label = labelsOf(laid.potentials);
+  const network = cutSections(mesh, laid.potentials).lines.map((found) => {
+    const line = fairLine(found, HAND_SPACING_MM, nearest, HAND_WAVE_MM);
+    const [left, right] = sidesOf(line, mesh, normals, label, nearest);
+    return { points: Float64Array.from(line.points), closed: line.closed, left, right };
+  });
+  if (network.length === 0) return laid;
+  const potentials = potentialsOf(mesh, network, laid.pulls.length, stepMm);
+  return { ...laid, potentials: withoutIslands(potentials, vertexNeighbours(mesh)) };
 }
 
 export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {

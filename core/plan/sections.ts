@@ -27,7 +27,7 @@ import { vertexNormals } from "../survey/survey.ts";
 import { type Dabs, withinZone } from "../survey/zones.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import { type FreedSections, FreeingMemory, freeSections } from "./freeing.ts";
-import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn } from "./laidOut.ts";
+import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn, runOn } from "./laidOut.ts";
 
 /** What a survey found; the pulls are surveyed when they are first asked for. */
 export class SurveyStage {
@@ -177,9 +177,14 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   }
   let best: { readonly laid: LaidOut; readonly freed: FreedSections } | null = null;
   for (const suggestion of candidates(survey, request, ctx)) {
-    const laid = drawnOut(suggestion, jacket, survey.request);
-    const trial = freed(laid);
-    if (!best || holdingMm3(trial) < holdingMm3(best.freed)) best = { laid, freed: trial };
+    const kept = drawnOut(suggestion, jacket, survey.request);
+    // Lines run on as a hand would; where that locks, they keep to the horizons.
+    for (const laid of survey.request.effort.order ? [runOn(kept, jacket, nearest), kept] : [kept]) {
+      const trial = freed(laid);
+      if (!best || holdingMm3(trial) < holdingMm3(best.freed)) best = { laid, freed: trial };
+      if (holdingMm3(trial) === 0) break;
+    }
+    if (!best) continue;
     // The cheapest that is proven to come off; the survey that priced it had only guessed.
     if (holdingMm3(best.freed) === 0) break;
   }

@@ -1,0 +1,95 @@
+import { describe, expect, it } from "vitest";
+import { NearestField } from "../field/nearest.ts";
+import { makeJacket } from "../jacket/jacket.ts";
+import { plainContext as ctx } from "../job/context.ts";
+import type { Direction } from "../survey/directions.ts";
+import { mushroom } from "../testing/shapes.ts";
+import { type FreedSections, FreeingMemory, freeSections } from "./freeing.ts";
+
+const STEP_MM = 4;
+const coats = [{ thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
+/** A low mushroom on the board: under its cap a section pulled up is locked, thin enough to be filled. */
+const piece = mushroom(60, 40, 78, 40, 96);
+const jacket = makeJacket(
+  piece,
+  { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: true, stepMm: STEP_MM },
+  ctx,
+);
+const nearest = NearestField.about(jacket.mesh, 2 * STEP_MM, ctx);
+const vertices = jacket.mesh.positions.length / 3;
+
+function freed(
+  memory: FreeingMemory,
+  some: { fillDepthMm?: number; open?: boolean; rounds?: number } = {},
+): FreedSections {
+  const { fillDepthMm = 60, open = false, rounds = 3 } = some;
+  const pulls: readonly Direction[] = [[0, 0, 1]];
+  return freeSections(
+    {
+      jacket,
+      nearest,
+      pulls,
+      potentials: [new Float32Array(vertices).fill(1)],
+      fillDepthMm,
+      open: [open],
+      shellMm: 15,
+      rounds,
+      memory,
+    },
+    ctx,
+  );
+}
+
+const holding = ({ last }: FreedSections) => last.reduce((sum, { holdingMm3 }) => sum + holdingMm3, 0);
+
+describe("a lock that can be filled", () => {
+  it("is filled, and holds no more: the fill is the ring under the cap", () => {
+    const result = freed(new FreeingMemory());
+    // From the jacket round the stem to the jacket's own rim, up to its underside.
+    const ringMm3 = Math.PI * ((78 + 4) ** 2 - (60 + 4) ** 2) * (40 - 4);
+    expect(result.fillsMm3[0] / ringMm3).toBeGreaterThan(0.93);
+    expect(result.fillsMm3[0] / ringMm3).toBeLessThan(1.07);
+    expect(holding(result)).toBe(0);
+    expect(result.mesh).not.toBe(jacket.mesh);
+  });
+
+  it("is left as it is where it is to stay open, or lies too deep, and says that it holds", () => {
+    const open = freed(new FreeingMemory(), { open: true });
+    expect(open.fillsMm3[0]).toBe(0);
+    expect(open.mesh).toBe(jacket.mesh);
+    const deep = freed(new FreeingMemory(), { fillDepthMm: 5 });
+    expect(deep.fillsMm3[0]).toBeLessThan(1000);
+    for (const result of [open, deep]) expect(holding(result)).toBeGreaterThan(100_000);
+  });
+});
+
+describe("what is remembered", () => {
+  it("serves a plan that fills the very same: the filled jacket is not made again", () => {
+    const memory = new FreeingMemory();
+    const [first, second] = [freed(memory), freed(memory)];
+    expect(second.mesh).toBe(first.mesh);
+    expect(second.nearest).toBe(first.nearest);
+    expect(second.fillsMm3).toEqual(first.fillsMm3);
+    expect(second.last[0].holdingMm3).toBe(first.last[0].holdingMm3);
+  });
+
+  it("makes it anew where the fill is another", () => {
+    const memory = new FreeingMemory();
+    const first = freed(memory);
+    const shallow = freed(memory, { fillDepthMm: 5 });
+    expect(shallow.mesh).not.toBe(first.mesh);
+    const again = freed(memory);
+    expect(again.mesh.positions).toEqual(first.mesh.positions);
+    expect(again.fillsMm3).toEqual(first.fillsMm3);
+  });
+
+  it("changes no result: with it and without, a plan comes to the same", () => {
+    const memory = new FreeingMemory();
+    freed(memory, { fillDepthMm: 5 });
+    const [remembered, fresh] = [freed(memory), freed(new FreeingMemory())];
+    expect(remembered.fillsMm3).toEqual(fresh.fillsMm3);
+    expect(remembered.last.map(({ lockMm3, holdingMm3 }) => [lockMm3, holdingMm3])).toEqual(
+      fresh.last.map(({ lockMm3, holdingMm3 }) => [lockMm3, holdingMm3]),
+    );
+  });
+});

@@ -1,0 +1,93 @@
+import { describe, expect, it } from "vitest";
+import { NearestField } from "../field/nearest.ts";
+import { type Jacket, makeJacket } from "../jacket/jacket.ts";
+import { plainContext as ctx } from "../job/context.ts";
+import { cutSections, lineLengthMm } from "../parting/cut.ts";
+import { labelsOf } from "../parting/sections.ts";
+import type { Direction } from "../survey/directions.ts";
+import { moved, sphere } from "../testing/shapes.ts";
+import { drawnOut, type LaidOut, linesOn, runOn } from "./laidOut.ts";
+import { surveyRequestFor } from "./sections.ts";
+
+const R = 120;
+const T = 8;
+const STEP_MM = 4;
+const coats = [{ thicknessMm: T, thickened: true, pigment: "#cccccc" }];
+const floating = { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: false, stepMm: STEP_MM };
+
+const jacket: Jacket = makeJacket(moved(sphere(R, 64), 0, 0, 0), floating, ctx);
+const nearest = NearestField.about(jacket.mesh, 2 * STEP_MM, ctx);
+const request = surveyRequestFor(jacket, 40, 1, [], ctx);
+const pulls: readonly Direction[] = [
+  [1, 0, 0],
+  [-1, 0, 0],
+];
+
+/** Two halves, parted along a wave about the great circle across x. */
+function parted(reachMm: number, waves: number): LaidOut {
+  const p = request.coarse.positions;
+  const label = Uint8Array.from({ length: p.length / 3 }, (_, v) => {
+    const turn = Math.atan2(p[3 * v + 2], p[3 * v + 1]);
+    return p[3 * v] > reachMm * Math.sin(waves * turn) ? 0 : 1;
+  });
+  return drawnOut(
+    { pulls, label, energy: 0, handling: 0 } as unknown as Parameters<typeof drawnOut>[0],
+    jacket,
+    request,
+  );
+}
+
+const lengthOf = ({ potentials }: LaidOut) =>
+  linesOn(jacket.mesh, nearest, cutSections(jacket.mesh, potentials), potentials, STEP_MM).reduce(
+    (sum, line) => sum + lineLengthMm(line),
+    0,
+  );
+const circleMm = 2 * Math.PI * (R + T);
+
+/** How far the line strays from the circle, mm. */
+function strayMm({ potentials }: LaidOut): number {
+  const lines = linesOn(jacket.mesh, nearest, cutSections(jacket.mesh, potentials), potentials, STEP_MM);
+  return Math.max(
+    ...lines.flatMap(({ points }) =>
+      Array.from(points)
+        .filter((_, k) => k % 3 === 0)
+        .map(Math.abs),
+    ),
+  );
+}
+
+describe("lines run on", () => {
+  it("run straight across waves that a hand would not follow", () => {
+    const kept = parted(24, 13);
+    const fair = runOn(kept, jacket, nearest);
+    expect(strayMm(kept)).toBeGreaterThan(2);
+    expect(strayMm(fair)).toBeLessThan(0.5 * strayMm(kept));
+    expect(lengthOf(fair) / circleMm).toBeLessThan(1.01);
+  });
+
+  it("follow a wave as long as a limb is wide", () => {
+    const kept = parted(40, 2);
+    const fair = runOn(kept, jacket, nearest);
+    expect(strayMm(fair)).toBeGreaterThan(0.85 * strayMm(kept));
+  });
+
+  it("leave every section what lies away from its lines, and its pull", () => {
+    const kept = parted(24, 13);
+    const fair = runOn(kept, jacket, nearest);
+    const [before, after] = [labelsOf(kept.potentials), labelsOf(fair.potentials)];
+    const p = jacket.mesh.positions;
+    for (let v = 0; v < before.length; v++) if (Math.abs(p[3 * v]) > 34) expect(after[v]).toBe(before[v]);
+    expect(fair.pulls).toBe(kept.pulls);
+  });
+
+  it("have nothing to do where there is one section", () => {
+    const whole: LaidOut = {
+      pulls: [[0, 0, 1]],
+      label: new Uint8Array(request.coarse.positions.length / 3),
+      potentials: [new Float32Array(jacket.mesh.positions.length / 3).fill(1)],
+      fillWith: ["silicone"],
+      warnings: [],
+    };
+    expect(runOn(whole, jacket, nearest)).toBe(whole);
+  });
+});
