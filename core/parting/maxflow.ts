@@ -52,7 +52,7 @@ export class MaxFlow {
   }
 
   addEdge(a: number, b: number, forward: number, backward: number): void {
-    if (2 * this.head.length < this.arcs) throw new Error("MaxFlow was sized for fewer edges; raise edgeBound.");
+    if (this.arcs + 2 > this.head.length) throw new Error("MaxFlow was sized for fewer edges; raise edgeBound.");
     this.arc(a, b, forward);
     this.arc(b, a, backward);
   }

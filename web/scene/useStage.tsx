@@ -22,10 +22,6 @@ export interface StageHold {
 
 const nobody = (): StageHold["listeners"] => ({ handle: null, pick: null, lineHandle: null, paint: null });
 
-/** A ring in the middle of the stage while places are picked by keys. */
-const MIDDLE_RING =
-  "data-picking:has-focus-visible:after:absolute after:inset-0 after:m-auto after:size-5 after:rounded-full after:border-2 after:border-primary after:pointer-events-none data-picking:has-focus-visible:after:content-['']";
-
 const StageContext = createContext<StageHold>({ stage: null, listeners: nobody() });
 
 export const useStage = () => useContext(StageContext);
@@ -63,7 +59,7 @@ export function StageProvider({
   return (
     <StageContext value={hold}>
       <div className="relative min-h-0 min-w-0 grow bg-base-200">
-        <div ref={host} data-testid="stage" className={`absolute inset-0 ${MIDDLE_RING}`} />
+        <div ref={host} data-testid="stage" className="stage absolute inset-0" />
         {missing && (
           <p className="absolute inset-0 m-auto h-fit max-w-sm p-6">
             This browser shows no 3-D (WebGL is missing or switched off). The figures on the right and below still work.

@@ -7,6 +7,10 @@ import type { ShownOffer } from "../../../workers/geometry.ts";
 import { PARTS } from "./costParts.ts";
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
+Chart.defaults.font.family = getComputedStyle(document.documentElement).fontFamily;
+
+/** Thousands apart, as everywhere on the page. */
+const grouped = (value: string | number) => String(value).replace(/\B(?=(\d{3})+$)/g, "\u2009");
 
 /** Cost against number of sections, its parts stacked. */
 export default function CostChart({ plans }: { plans: readonly ShownOffer[] }) {
@@ -40,7 +44,7 @@ export default function CostChart({ plans }: { plans: readonly ShownOffer[] }) {
                 ticks: { color: ink },
                 title: { display: true, text: "sections", color: ink },
               },
-              y: { stacked: true, ticks: { color: ink, maxTicksLimit: 5 } },
+              y: { stacked: true, ticks: { color: ink, maxTicksLimit: 5, callback: grouped } },
             },
             plugins: {
               tooltip: {
