@@ -48,7 +48,7 @@ export class Stage {
       "aria-label",
       "Stage. Drag to turn, scroll to come nearer, arrow keys to walk round, P to pick what is in the middle.",
     );
-    const offscreen = canvas.transferControlToOffscreen();
+    const offscreen = this.offscreen();
     host.append(canvas);
     const emit = Comlink.proxy((name: keyof Omit<StageListeners, "onMissing">, args: unknown[]) => {
       if (!this.ended) (listeners[name] as (...given: unknown[]) => void)(...args);
@@ -174,6 +174,15 @@ export class Stage {
 
   look(view: NamedView, along?: Direction): void {
     this.tell("look", view, along);
+  }
+
+  private offscreen(): OffscreenCanvas {
+    try {
+      return this.canvas.transferControlToOffscreen();
+    } catch (error) {
+      this.worker.terminate();
+      throw error;
+    }
   }
 
   private size(): StageSize {
