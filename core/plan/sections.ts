@@ -5,7 +5,7 @@ import { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
-import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
@@ -233,6 +233,24 @@ function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
   return energy + handling + pulls.length * (prices.setupPerSection + prices.waitPerSection);
 }
 
+/** Sections whose middles differ by less than this share of the piece's height are as high as each other. */
+const AS_HIGH = 0.04;
+
+/** From the lowest up; those as high as each other in the order they were given, so that an edit does not renumber them. */
+function lowestFirst(sections: readonly number[], heightOf: (section: number) => number, asHighMm: number): number[] {
+  const left = sections.map((section) => ({ section, height: heightOf(section) }));
+  const out: number[] = [];
+  while (left.length > 0) {
+    const least = Math.min(...left.map(({ height }) => height));
+    const [next] = left.splice(
+      left.findIndex(({ height }) => height <= least + asHighMm),
+      1,
+    );
+    out.push(next.section);
+  }
+  return out;
+}
+
 /** Numbers the sections in the order they are built: from the lowest up, and what blocks another after it. */
 function assemble(
   freed: FreedSections,
@@ -248,9 +266,11 @@ function assemble(
   const { stepMm } = jacket.request;
   const warnings = [...told];
   const label = labelsOf(potentials);
-  const lowest = pulls.map((_, s) => s).filter((s) => label.includes(s));
-  const height = new Map(lowest.map((s) => [s, meanHeight(mesh, label, s)]));
-  lowest.sort((a, b) => (height.get(a) ?? 0) - (height.get(b) ?? 0) || a - b);
+  const lowest = lowestFirst(
+    pulls.map((_, s) => s).filter((s) => label.includes(s)),
+    (s) => meanHeight(mesh, label, s),
+    AS_HIGH * boxSize(meshBox(mesh))[2],
+  );
   const cutInOrder = (sections: readonly number[]): CutResult =>
     cutSections(
       mesh,
