@@ -29,12 +29,52 @@ export function isosurface(
   const triangles = new IndexList();
   /** Vertex numbers on the three edges leaving each node upwards, for bricks that need them. */
   const edgeVertices = new Map<number, Int32Array>();
+  const vertexOfEdge = new Int32Array(12);
+  const bricks = { from: 0, to: grid.brickOf.length };
+  sweepCells(grid, values, level, ranges, bricks, ctx, (block, corner, slot, x, y, z, table) => {
+    vertexOfEdge.fill(-1);
+    for (let k = 0; k < table.length; k++) {
+      const e = table[k];
+      if (vertexOfEdge[e] < 0) {
+        vertexOfEdge[e] = edgeVertex(grid, edgeVertices, block, corner, slot, x, y, z, e, vertices);
+      }
+    }
+    for (let k = 0; k < table.length; k += 3) {
+      triangles.push3(vertexOfEdge[table[k]], vertexOfEdge[table[k + 1]], vertexOfEdge[table[k + 2]]);
+    }
+  });
+  return { positions: vertices.done(), triangles: triangles.done() };
+}
+
+/**
+ * Visits a cell that the level runs through: the 9 x 9 x 9 block of (value - level) it lies in, the first node of its
+ * brick, the brick's slot, the cell's place in it, and its row of the case table.
+ */
+type CellVisitor = (
+  block: Float32Array,
+  brickCorner: Int32Array,
+  slot: number,
+  x: number,
+  y: number,
+  z: number,
+  table: Uint8Array,
+) => void;
+
+/** Visits every cell of some bricks (by slot) that the level runs through. */
+function sweepCells(
+  grid: BrickGrid,
+  values: Float32Array,
+  level: number,
+  ranges: BrickRanges,
+  { from, to }: { readonly from: number; readonly to: number },
+  ctx: JobContext,
+  visit: CellVisitor,
+): void {
   const block = new Float32Array(BLOCK ** 3);
   const below = new Int32Array(BLOCK * BLOCK);
   const missing = new Int32Array(BLOCK * BLOCK);
   const corner = new Int32Array(3);
-  const vertexOfEdge = new Int32Array(12);
-  for (let slot = 0; slot < grid.brickOf.length; slot++) {
+  for (let slot = from; slot < to; slot++) {
     if ((slot & 0xff) === 0) ctx.checkCancelled();
     if (!mayCross(grid, ranges, slot, level)) continue;
     loadBlock(grid, values, slot, level, block, corner);
@@ -49,22 +89,95 @@ export function isosurface(
           if ((gone >> x) & 3) continue;
           const mask = ((r0 >> x) & 3) | (((r1 >> x) & 3) << 2) | (((r2 >> x) & 3) << 4) | (((r3 >> x) & 3) << 6);
           const table = CUBE_TRIANGLES[mask];
-          if (table.length === 0) continue;
-          vertexOfEdge.fill(-1);
-          for (let k = 0; k < table.length; k++) {
-            const e = table[k];
-            if (vertexOfEdge[e] < 0) {
-              vertexOfEdge[e] = edgeVertex(grid, edgeVertices, block, corner, slot, x, y, z, e, vertices);
-            }
-          }
-          for (let k = 0; k < table.length; k += 3) {
-            triangles.push3(vertexOfEdge[table[k]], vertexOfEdge[table[k + 1]], vertexOfEdge[table[k + 2]]);
-          }
+          if (table.length > 0) visit(block, corner, slot, x, y, z, table);
         }
       }
     }
   }
-  return { positions: vertices.done(), triangles: triangles.done() };
+}
+
+/**
+ * Area and enclosed volume of what `isosurface` would make in some bricks (by slot), without making it.
+ * @param onBoard only what lies above z = 0 counts; the cut needs no lid there
+ * @returns mm2 and mm3; the volumes of all bricks together are the volume enclosed
+ */
+export function surfaceFigures(
+  grid: BrickGrid,
+  values: Float32Array,
+  level: number,
+  ranges: BrickRanges,
+  bricks: { readonly from: number; readonly to: number },
+  onBoard: boolean,
+  ctx: JobContext,
+): { areaMm2: number; volumeMm3: number } {
+  const sums = new TriangleSums();
+  const points = new Float64Array(36);
+  const { originMm: o, stepMm: h } = grid;
+  sweepCells(grid, values, level, ranges, bricks, ctx, (block, corner, _, x, y, z, table) => {
+    let known = 0;
+    let lowest = Infinity;
+    for (let k = 0; k < table.length; k++) {
+      const e = table[k];
+      if (known & (1 << e)) continue;
+      known |= 1 << e;
+      const axis = e >> 2;
+      const low = EDGE_CORNERS[e][0];
+      const [i, j, l] = [x + (low & 1), y + ((low >> 1) & 1), z + (low >> 2)];
+      const s = crossingShare(block, i, j, l, axis);
+      points[3 * e] = o[0] + h * (corner[0] + i + (axis === 0 ? s : 0));
+      points[3 * e + 1] = o[1] + h * (corner[1] + j + (axis === 1 ? s : 0));
+      points[3 * e + 2] = o[2] + h * (corner[2] + l + (axis === 2 ? s : 0));
+      if (points[3 * e + 2] < lowest) lowest = points[3 * e + 2];
+    }
+    for (let k = 0; k < table.length; k += 3) {
+      if (!onBoard || lowest >= 0) sums.add(points, table[k], table[k + 1], table[k + 2]);
+      else sums.addAboveBoard(points, table[k], table[k + 1], table[k + 2]);
+    }
+  });
+  return { areaMm2: sums.area2 / 2, volumeMm3: sums.volume6 / 6 };
+}
+
+/** Twice the area of triangles, and six times the volume between them and the origin. */
+class TriangleSums {
+  area2 = 0;
+  volume6 = 0;
+  private readonly clipped = new Float64Array(12);
+
+  /** @param a, b, c places of the corners among the points */
+  add(p: Float64Array, a: number, b: number, c: number): void {
+    const [x, y, z] = [p[3 * a], p[3 * a + 1], p[3 * a + 2]];
+    const ux = p[3 * b] - x;
+    const uy = p[3 * b + 1] - y;
+    const uz = p[3 * b + 2] - z;
+    const vx = p[3 * c] - x;
+    const vy = p[3 * c + 1] - y;
+    const vz = p[3 * c + 2] - z;
+    const nx = uy * vz - uz * vy;
+    const ny = uz * vx - ux * vz;
+    const nz = ux * vy - uy * vx;
+    this.area2 += Math.sqrt(nx * nx + ny * ny + nz * nz);
+    this.volume6 += nx * x + ny * y + nz * z;
+  }
+
+  /** The same of the part above z = 0 (Sutherland and Hodgman 1974). */
+  addAboveBoard(p: Float64Array, a: number, b: number, c: number): void {
+    const out = this.clipped;
+    const corners = [a, b, c];
+    let count = 0;
+    for (let k = 0; k < 3; k++) {
+      const from = 3 * corners[k];
+      const to = 3 * corners[(k + 1) % 3];
+      if (p[from + 2] >= 0) {
+        for (let n = 0; n < 3; n++) out[3 * count + n] = p[from + n];
+        count++;
+      }
+      if (p[from + 2] >= 0 === p[to + 2] >= 0) continue;
+      const s = p[from + 2] / (p[from + 2] - p[to + 2]);
+      for (let n = 0; n < 3; n++) out[3 * count + n] = n === 2 ? 0 : p[from + n] + s * (p[to + n] - p[from + n]);
+      count++;
+    }
+    for (let k = 1; k + 1 < count; k++) this.add(out, 0, k, k + 1);
+  }
 }
 
 /** Least and greatest value of every brick's nodes. */
@@ -182,11 +295,7 @@ function edgeVertex(
   }
   const key = 3 * ((i & 7) + BRICK * ((j & 7) + BRICK * (k & 7))) + axis;
   if (store[key] >= 0) return store[key];
-  const at = i + BLOCK * (j + BLOCK * k);
-  const a = block[at];
-  const b = block[at + (axis === 0 ? 1 : axis === 1 ? BLOCK : BLOCK * BLOCK)];
-  // Kept a hair off the nodes, so that no triangle collapses to a point.
-  const s = Math.min(0.999, Math.max(0.001, a / (a - b)));
+  const s = crossingShare(block, i, j, k, axis);
   const number = vertices.length / 3;
   store[key] = number;
   const h = grid.stepMm;
@@ -196,4 +305,13 @@ function edgeVertex(
     grid.originMm[2] + h * (brickCorner[2] + k + (axis === 2 ? s : 0)),
   );
   return number;
+}
+
+/** Where on the edge that leaves a node of the block along an axis the level is crossed, 0 to 1. */
+function crossingShare(block: Float32Array, i: number, j: number, k: number, axis: number): number {
+  const at = i + BLOCK * (j + BLOCK * k);
+  const a = block[at];
+  const b = block[at + (axis === 0 ? 1 : axis === 1 ? BLOCK : BLOCK * BLOCK)];
+  // Kept a hair off the nodes, so that no triangle collapses to a point.
+  return Math.min(0.999, Math.max(0.001, a / (a - b)));
 }

@@ -3,7 +3,7 @@
  * demand by a walk over the mesh. Answers "whose cell is this point in".
  */
 import type { JobContext } from "../job/context.ts";
-import { type Kernel, runsOf, SHARES } from "../job/team.ts";
+import { ALONE, type Kernel, runsOf, SHARES, shared, type Team } from "../job/team.ts";
 import { buildAdjacency } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
@@ -67,15 +67,15 @@ export class NearestField {
     const nodeMm = new Float32Array(ctx.team.buffer(4 * triangle.length));
     const shares = runsOf(triangle.length, SHARES).map((run) => ({ grid, features, triangle, nodeMm, ...run }));
     ctx.team.run(ownerKernel, shares, () => ctx.checkCancelled());
-    return new NearestField({ mesh, grid, triangle, nodeMm, across: buildAdjacency(mesh).across });
+    return new NearestField({ mesh, grid, triangle, nodeMm, across: shared(ctx.team, buildAdjacency(mesh).across) });
   }
 
   /** Spreads a class of each triangle over the field, for `sureClass`. */
-  classes(classOf: Uint8Array): NodeClasses {
+  classes(classOf: Uint8Array, team: Team = ALONE): NodeClasses {
     const { triangle } = this;
-    const node = new Uint8Array(triangle.length);
+    const node = new Uint8Array(team.buffer(triangle.length));
     for (let n = 0; n < node.length; n++) node[n] = classOf[triangle[n]];
-    const brick = new Int16Array(this.grid.brickOf.length);
+    const brick = new Int16Array(team.buffer(2 * this.grid.brickOf.length));
     for (let slot = 0; slot < brick.length; slot++) {
       const from = slot * BRICK_NODES;
       brick[slot] = node[from];
@@ -117,35 +117,6 @@ export class NearestField {
       if (n < 0 || classes.node[n] !== found) return -1;
     }
     return found;
-  }
-
-  /**
-   * How far a point may go along a unit direction and still have about it only nodes of one brick that are all of one
-   * class, and not of the class given, mm.
-   */
-  runOutside(
-    classes: NodeClasses,
-    notClass: number,
-    point: Float64Array,
-    d: readonly [number, number, number],
-  ): number {
-    const { originMm: o, stepMm: h } = this.grid;
-    const i = Math.floor((point[0] - o[0]) / h);
-    const j = Math.floor((point[1] - o[1]) / h);
-    const k = Math.floor((point[2] - o[2]) / h);
-    if ((i & 7) === 7 || (j & 7) === 7 || (k & 7) === 7) return 0;
-    const first = nodeAt(this.grid, i, j, k);
-    if (first < 0) return 0;
-    const own = classes.brick[Math.floor(first / BRICK_NODES)];
-    if (own < 0 || own === notClass || own === NO_CLASS) return 0;
-    let run = Infinity;
-    for (let a = 0; a < 3; a++) {
-      if (Math.abs(d[a]) < 1e-9) continue;
-      const cell = a === 0 ? i : a === 1 ? j : k;
-      const wall = o[a] + h * ((cell & ~7) + (d[a] > 0 ? BRICK - 1 : 0));
-      run = Math.min(run, (wall - point[a]) / d[a]);
-    }
-    return run;
   }
 
   /** The node nearest a point; points off the grid take its edge. */

@@ -10,7 +10,7 @@ import { isosurface } from "../field/isosurface.ts";
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import { clipAbove } from "../mesh/clip.ts";
-import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { areaAndVolume, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
@@ -64,7 +64,7 @@ const OFF_THE_PIECE_MM = 0.05;
 
 export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobContext): Jacket {
   const stops = request.stops ?? [];
-  const piece = withStops(bare, stops, request.onBoard);
+  const piece = sharedMesh(withStops(bare, stops, request.onBoard), ctx.team);
   const { stepMm: h, smoothingMm: r } = request;
   const t = jacketThicknessMm(request.coats);
   const started = ctx.nowMs();
@@ -77,7 +77,7 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
   const phi = closedOffset(piece, field, t, r, ctx);
   if (thicker) thicken(field.grid, phi, thicker, t);
   const above = (mesh: TriangleMesh) => (request.onBoard ? clipAbove(mesh, 0) : mesh);
-  const mesh = above(isosurface(field.grid, phi, 0, ctx));
+  const mesh = sharedMesh(above(isosurface(field.grid, phi, 0, ctx)), ctx.team);
   const outer = areaAndVolume(mesh);
   const rimMm3 = request.onBoard ? rimAreaMm2(field.grid, phi, request.rimWidthMm) * t : 0;
   const offsets = offsetLevels(request.coats, r > 0 || thicker !== null);

@@ -1,35 +1,37 @@
 /** Area and volume inside several levels of one field, shared out among threads. */
 import type { BrickGrid } from "../field/grid.ts";
-import { type BrickRanges, brickRanges, isosurface } from "../field/isosurface.ts";
+import { type BrickRanges, brickRanges, surfaceFigures } from "../field/isosurface.ts";
 import { type JobContext, plainContext } from "../job/context.ts";
-import type { Kernel } from "../job/team.ts";
-import { clipAbove } from "../mesh/clip.ts";
-import { areaAndVolume } from "../mesh/mesh.ts";
+import { type Kernel, runsOf } from "../job/team.ts";
 
 export interface LevelFigures {
   readonly areaMm2: number;
   readonly volumeMm3: number;
 }
 
+/** One level in a run of bricks. */
 interface LevelShare {
   readonly grid: BrickGrid;
   readonly values: Float32Array;
   readonly ranges: BrickRanges;
   readonly level: number;
   readonly onBoard: boolean;
+  readonly bricks: { readonly from: number; readonly to: number };
   /** Out: area and volume. */
   readonly figures: Float64Array;
 }
 
 export const levelKernel: Kernel<LevelShare> = {
   name: "level",
-  run({ grid, values, ranges, level, onBoard, figures }) {
-    const surface = isosurface(grid, values, level, plainContext, ranges);
-    const { areaMm2, volumeMm3 } = areaAndVolume(onBoard ? clipAbove(surface, 0) : surface);
+  run({ grid, values, ranges, level, onBoard, bricks, figures }) {
+    const { areaMm2, volumeMm3 } = surfaceFigures(grid, values, level, ranges, bricks, onBoard, plainContext);
     figures[0] = areaMm2;
     figures[1] = volumeMm3;
   },
 };
+
+/** Runs the bricks of a level are cut into. */
+const RUNS = 2;
 
 /** What each level of a field encloses, above the board where there is one. */
 export function levelFigures(
@@ -40,10 +42,15 @@ export function levelFigures(
   ctx: JobContext,
 ): LevelFigures[] {
   const ranges = brickRanges(values);
-  const shares = levels.map((level): LevelShare => {
-    const figures = new Float64Array(ctx.team.buffer(16));
-    return { grid, values, ranges, level, onBoard, figures };
-  });
-  ctx.team.run(levelKernel, shares, () => ctx.checkCancelled());
-  return shares.map(({ figures }) => ({ areaMm2: figures[0], volumeMm3: figures[1] }));
+  const shares = levels.map((level) =>
+    runsOf(grid.brickOf.length, RUNS).map((bricks): LevelShare => {
+      const figures = new Float64Array(ctx.team.buffer(16));
+      return { grid, values, ranges, level, onBoard, bricks, figures };
+    }),
+  );
+  ctx.team.run(levelKernel, shares.flat(), () => ctx.checkCancelled());
+  return shares.map((runs) => ({
+    areaMm2: runs.reduce((sum, { figures }) => sum + figures[0], 0),
+    volumeMm3: runs.reduce((sum, { figures }) => sum + figures[1], 0),
+  }));
 }

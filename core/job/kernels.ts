@@ -8,6 +8,7 @@ import { levelKernel } from "../jacket/levels.ts";
 import { trialKernel } from "../parting/alternate.ts";
 import { stretchKernel } from "../release/locks.ts";
 import { blockKernel } from "../release/order.ts";
+import { windowKernel } from "../release/windows.ts";
 import { surveyKernel } from "../survey/survey.ts";
 import type { Kernel } from "./team.ts";
 
@@ -24,6 +25,7 @@ const all = [
   surveyKernel,
   trialKernel,
   voteKernel,
+  windowKernel,
 ];
 
 export const kernels: ReadonlyMap<string, Kernel<never>> = new Map(

@@ -25,6 +25,18 @@ export interface Team {
   run<Share>(kernel: Kernel<Share>, shares: readonly Share[], tick?: (done: number) => void): void;
 }
 
+/** The same figures in memory that the team shares: other arrays are copied anew for every piece of work they go with. */
+export function shared<T extends Float32Array | Int32Array | Uint32Array | Int16Array | Uint8Array>(
+  team: Team,
+  array: T,
+): T {
+  if (team.size === 1 || array.byteLength === 0) return array;
+  const Kind = array.constructor as new (buffer: ArrayBufferLike) => T;
+  const out = new Kind(team.buffer(array.byteLength));
+  out.set(array);
+  return out;
+}
+
 /** The caller's thread by itself. */
 export const ALONE: Team = {
   size: 1,

@@ -1,3 +1,5 @@
+import { shared, type Team } from "../job/team.ts";
+import { perMesh } from "./perMesh.ts";
 import { ScanProblem } from "./problem.ts";
 
 /**
@@ -64,19 +66,28 @@ export interface Box {
 }
 
 /** The box of a mesh's vertices, in the mesh's units. */
-export function meshBox(mesh: TriangleMesh): Box {
+/** The same mesh in memory that a team shares. */
+export function sharedMesh({ positions, triangles }: TriangleMesh, team: Team): TriangleMesh {
+  return { positions: shared(team, positions), triangles: shared(team, triangles) };
+}
+
+export const meshBox = perMesh((mesh): Box => {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   const p = mesh.positions;
-  for (let v = 0; v < p.length; v += 3) {
-    for (let a = 0; a < 3; a++) {
-      const value = p[v + a];
-      if (value < min[a]) min[a] = value;
-      if (value > max[a]) max[a] = value;
+  for (let a = 0; a < 3; a++) {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let k = a; k < p.length; k += 3) {
+      const value = p[k];
+      if (value < low) low = value;
+      if (value > high) high = value;
     }
+    min[a] = low;
+    max[a] = high;
   }
   return { min, max };
-}
+});
 
 export function boxSize(box: Box): [number, number, number] {
   return [box.max[0] - box.min[0], box.max[1] - box.min[1], box.max[2] - box.min[2]];

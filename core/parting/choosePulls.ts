@@ -109,15 +109,24 @@ function setCost(cost: Float32Array, vertices: number, pulls: readonly number[])
   return sum;
 }
 
-function withBest(cost: Float32Array, directions: number, vertices: number, pulls: number[]): number[] {
+/** The pulls with the one more that costs least; as they are where none comes to less than the limit. */
+function withBest(
+  cost: Float32Array,
+  directions: number,
+  vertices: number,
+  pulls: number[],
+  limit = Infinity,
+): number[] {
   const least = new Float32Array(vertices).fill(Infinity);
   for (const d of pulls) for (let v = 0; v < vertices; v++) least[v] = Math.min(least[v], cost[d * vertices + v]);
   let best = -1;
-  let bestCost = Infinity;
+  let bestCost = limit;
   for (let d = 0; d < directions; d++) {
     if (pulls.includes(d)) continue;
     let sum = 0;
-    for (let v = 0; v < vertices && sum < bestCost; v++) sum += Math.min(least[v], cost[d * vertices + v]);
+    for (let v = 0, at = d * vertices; v < vertices && sum < bestCost; v++, at++) {
+      sum += least[v] < cost[at] ? least[v] : cost[at];
+    }
     if (sum < bestCost) {
       bestCost = sum;
       best = d;
@@ -144,6 +153,7 @@ function swapUntilNoGain(
         directions,
         vertices,
         pulls.filter((_, i) => i !== k),
+        current,
       );
       const trialCost = setCost(cost, vertices, trial);
       if (trial.length === pulls.length && trialCost < current * (1 - 1e-6)) {

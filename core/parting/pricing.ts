@@ -48,22 +48,30 @@ export class Pricing {
   /** The price of a pull at every vertex, from its locks there. */
   of(pull: Direction, cost: SurveyCost): Float32Array {
     const out = new Float32Array(cost.lockMm3.length);
-    for (let v = 0; v < out.length; v++) out[v] = this.at(v, pull, cost);
+    const at = this.priceAt(pull, cost);
+    for (let v = 0; v < out.length; v++) out[v] = at(v);
     return out;
   }
 
-  /** What a pull costs some of the vertices together. */
-  sumOf(pull: Direction, cost: SurveyCost, members: ArrayLike<number>): number {
+  /**
+   * What a pull costs some of the vertices together.
+   * @param limit no price is below nothing: from here on the sum is not of interest, and is not finished
+   */
+  sumOf(pull: Direction, cost: SurveyCost, members: Uint32Array, limit = Infinity): number {
     let sum = 0;
-    for (let k = 0; k < members.length; k++) sum += this.at(members[k], pull, cost);
+    const at = this.priceAt(pull, cost);
+    for (let k = 0; k < members.length && sum < limit; k++) sum += at(members[k]);
     return sum;
   }
 
-  private at(v: number, pull: Direction, { lockMm3, deepMm3 }: SurveyCost): number {
-    const { normals: n, areasMm2, leastFacing, prices } = this;
-    const facing = pull[0] * n[3 * v] + pull[1] * n[3 * v + 1] + pull[2] * n[3 * v + 2];
-    const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
-    return prices.fillPerMm3 * (lockMm3[v] + (DEEP_WEIGHT - 1) * deepMm3[v] + short);
+  private priceAt([dx, dy, dz]: Direction, { lockMm3, deepMm3 }: SurveyCost): (v: number) => number {
+    const { normals: n, areasMm2, leastFacing } = this;
+    const { fillPerMm3 } = this.prices;
+    return (v) => {
+      const facing = dx * n[3 * v] + dy * n[3 * v + 1] + dz * n[3 * v + 2];
+      const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
+      return fillPerMm3 * (lockMm3[v] + (DEEP_WEIGHT - 1) * deepMm3[v] + short);
+    };
   }
 
   /** Surveys and prices several pulls side by side. */

@@ -40,16 +40,16 @@ export function pullRange(
   ctx: JobContext,
 ): PullRange {
   const vertices = label.length;
-  const members = Array.from(label.keys()).filter((v) => label[v] === section);
+  const members = membersOf(label, section);
   const pricing = new Pricing(request, prices);
-  const priceOf = (pull: Direction, cost: SurveyCost) => pricing.sumOf(pull, cost, members);
+  const priceOf = (pull: Direction, cost: SurveyCost) => pricing.sumOf(pull, cost, members, least);
   const directions = table.directions.map((pull, d) => ({
     pull,
     leaving: leavingOf(request, surveyRow(table.cost, d, vertices), members),
   }));
   let best = own;
   let bestCost = surveyPull(request, own);
-  let least = priceOf(own, bestCost) * (1 - LEAST_GAIN);
+  let least = pricing.sumOf(own, bestCost, members) * (1 - LEAST_GAIN);
   table.directions.forEach((pull, d) => {
     const row = surveyRow(table.cost, d, vertices);
     const price = priceOf(pull, row);
@@ -71,14 +71,22 @@ export function pullRange(
   return { directions, best, bestLeaving: leavingOf(request, bestCost, members) };
 }
 
-function leavingOf({ spacingMm, fillDepthMm }: SuggestRequest, cost: SurveyCost, members: readonly number[]): Leaving {
+function membersOf(label: Uint8Array, section: number): Uint32Array {
+  const members: number[] = [];
+  for (let v = 0; v < label.length; v++) if (label[v] === section) members.push(v);
+  return Uint32Array.from(members);
+}
+
+function leavingOf({ spacingMm, fillDepthMm }: SuggestRequest, cost: SurveyCost, members: Uint32Array): Leaving {
+  const { lockMm3, deepMm3 } = cost;
+  const deepest = ROUGH_LINES * spacingMm ** 2 * fillDepthMm;
   let lock = 0;
   let deep = 0;
-  for (const v of members) {
-    lock += cost.lockMm3[v];
-    deep += cost.deepMm3[v];
+  for (let k = 0; k < members.length; k++) {
+    lock += lockMm3[members[k]];
+    deep += deepMm3[members[k]];
+    if (deep > deepest) return "locked";
   }
-  if (deep > ROUGH_LINES * spacingMm ** 2 * fillDepthMm) return "locked";
   return lock > ROUGH_LINES * spacingMm ** 3 ? "fill" : "free";
 }
 

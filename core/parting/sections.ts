@@ -8,7 +8,7 @@
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
-import { type Direction, dot } from "../survey/directions.ts";
+import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 
 /** Width over which labels are spread: what a hand would round off, mm. */
@@ -41,7 +41,8 @@ export function sectionPotentials(
   const fields = pulls.map((_, s) => Float32Array.from(label, (l) => (l === s ? 1 : 0)));
   const horizon = pulls.map((pull) => {
     const out = new Float32Array(label.length);
-    for (const v of band) out[v] = dot(pull, [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]]);
+    const [x, y, z] = pull;
+    for (const v of band) out[v] = x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2];
     spread(out, band, near, Math.ceil(2 * (EVENING_MM / stepMm) ** 2));
     return out;
   });

@@ -20,7 +20,7 @@ import type { Regions } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
 import { shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
-import { label, regionCosts, type Suggestion, suggestionOf, type Trial } from "./trial.ts";
+import { costsAt, label, regionCosts, type Suggestion, suggestionOf, type Trial } from "./trial.ts";
 
 /** Vertices to a patch of the search. */
 const PATCH_VERTICES = 6;
@@ -311,7 +311,7 @@ export class PlanSearch {
     const starts = hollowsOf(of, priceAt, this.vertices.near, HOLLOWS).map((members): TrialStart => {
       const start = of.slice();
       for (const v of members) start[v] = pulls.length;
-      const plug = this.pricedOnVertices(this.cheapestFor(members));
+      const plug = this.pricedOnVertices(this.cheapestFor(Uint32Array.from(members)));
       return { set: [...pulls, plug].map((_, s) => s), pulls: [...pulls, plug], labels: start };
     });
     if (starts.length === 0) return [];
@@ -321,13 +321,13 @@ export class PlanSearch {
   }
 
   /** The surveyed pull that costs some vertices least. */
-  private cheapestFor(members: readonly number[]): number {
+  private cheapestFor(members: Uint32Array): number {
     const { directions, cost } = this.survey;
     const vertices = this.vertices.graph.vertices;
     let best = 0;
     let least = Infinity;
     directions.forEach((pull, d) => {
-      const sum = this.pricing.sumOf(pull, surveyRow(cost, d, vertices), members);
+      const sum = this.pricing.sumOf(pull, surveyRow(cost, d, vertices), members, least);
       if (sum >= least) return;
       least = sum;
       best = d;
@@ -351,7 +351,7 @@ export class PlanSearch {
       );
       for (const { price } of surveyed) this.holding.rule(price, null);
       tried.forEach(({ r }, k) => {
-        const cost = regionCosts(trial, () => surveyed[k].price)[r];
+        const cost = costsAt(trial, surveyed[k].price)[r];
         if (cost >= costs[r] * 0.99 - least) return;
         costs[r] = cost;
         pulls[r] = surveyed[k];

@@ -45,8 +45,7 @@ export function bestPulls(trial: Trial, priced: readonly PricedPull[]): PricedPu
   const best = label.map((l) => trial.pulls[l]);
   const least = regionCosts(trial, (r) => best[r].price);
   for (const candidate of priced) {
-    const cost = regionCosts(trial, () => candidate.price);
-    cost.forEach((value, r) => {
+    costsAt(trial, candidate.price).forEach((value, r) => {
       if (value >= least[r] * (1 - 1e-9)) return;
       least[r] = value;
       best[r] = candidate;
@@ -55,6 +54,14 @@ export function bestPulls(trial: Trial, priced: readonly PricedPull[]): PricedPu
   return best;
 }
 
+/** What each region would pay at the same price. */
+export function costsAt({ regions: { of, label } }: Trial, price: Float32Array): Float64Array {
+  const sums = new Float64Array(label.length);
+  for (let v = 0; v < of.length; v++) sums[of[v]] += price[v];
+  return sums;
+}
+
+/** What each region pays at its own price. */
 export function regionCosts(trial: Trial, priceOf: (region: number) => Float32Array): number[] {
   const { of, label } = trial.regions;
   const prices = label.map((_, r) => priceOf(r));

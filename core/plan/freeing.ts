@@ -8,7 +8,7 @@ import { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
+import { sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { withoutIslands } from "../parting/sections.ts";
 import { Cells } from "../release/cells.ts";
@@ -156,7 +156,7 @@ function filledJacket(
 ): Filled {
   const swept = fillField(grid, phi, filling);
   const outside = isosurface(swept.grid, swept.phi, 0, ctx);
-  const mesh = request.onBoard ? clipAbove(outside, 0) : outside;
+  const mesh = sharedMesh(request.onBoard ? clipAbove(outside, 0) : outside, ctx.team);
   return { ...swept, mesh, nearest: NearestField.about(mesh, 2 * request.stepMm, ctx) };
 }
 
@@ -175,7 +175,7 @@ function measured(
 ): Round {
   ctx.checkCancelled();
   const { stepMm } = request.jacket.request;
-  const cells = Cells.of(nearest, potentials);
+  const cells = Cells.of(nearest, potentials, ctx.team);
   const locks = locksAt(proven ? stepMm / 2 : stepMm, request, mesh, cells, name, ctx);
   return { mesh, potentials, nearest, cells, locks, proven };
 }

@@ -5,7 +5,7 @@ import { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
-import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
+import { areaAndVolume, boxSize, meshBox, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
@@ -123,7 +123,7 @@ function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): Triangle
   const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
   const coarse = coarsen(jacket.grid, jacket.phi, factor);
   const mesh = isosurface(coarse.grid, coarse.values, 0, ctx);
-  return jacket.request.onBoard ? clipAbove(mesh, 0) : mesh;
+  return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
 }
 
 export function surveyRequestFor(

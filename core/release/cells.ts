@@ -3,9 +3,9 @@
  * nearest to it.
  */
 import { type NearestData, NearestField, NO_CLASS, type NodeClasses } from "../field/nearest.ts";
+import { ALONE, shared, type Team } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { labelsOf } from "../parting/sections.ts";
-import type { Direction } from "../survey/directions.ts";
 
 /** Farther from the jacket than any section reaches, mm. */
 export const FAR_MM = 75;
@@ -17,6 +17,8 @@ export interface CellsData {
   /** Section of each triangle, NO_CLASS where a line runs through it. */
   readonly classOf: Uint8Array;
   readonly classes: NodeClasses;
+  /** The sections, as bits, that may be greatest somewhere on each triangle. */
+  readonly mayBe: Int32Array;
 }
 
 /** Whose cell a point is in. */
@@ -33,15 +35,25 @@ export class Cells {
   }
 
   /** @param potentials of each section on the vertices of the field's mesh */
-  static of(nearest: NearestField, potentials: readonly Float32Array[]): Cells {
+  static of(nearest: NearestField, potentials: readonly Float32Array[], team: Team = ALONE): Cells {
     const label = labelsOf(potentials);
     const t = nearest.data.mesh.triangles;
-    // The triangles a parting line runs through are never sure.
-    const classOf = Uint8Array.from({ length: t.length / 3 }, (_, k) => {
-      const own = label[t[3 * k]];
-      return own === label[t[3 * k + 1]] && own === label[t[3 * k + 2]] ? own : NO_CLASS;
+    const classOf = new Uint8Array(team.buffer(t.length / 3));
+    const mayBe = new Int32Array(team.buffer((4 * t.length) / 3));
+    for (let k = 0, at = 0; k < classOf.length; k++, at += 3) {
+      const own = label[t[at]];
+      // The triangles a parting line runs through are never sure.
+      const sure = own === label[t[at + 1]] && own === label[t[at + 2]];
+      classOf[k] = sure ? own : NO_CLASS;
+      mayBe[k] = sure ? sectionBit(own) : setOn(t, k, potentials);
+    }
+    return new Cells({
+      nearest: nearest.data,
+      potentials: potentials.map((potential) => shared(team, potential)),
+      classOf,
+      classes: nearest.classes(classOf, team),
+      mayBe,
     });
-    return new Cells({ nearest: nearest.data, potentials, classOf, classes: nearest.classes(classOf) });
   }
 
   /** Section number of the cell of a point (mm). */
@@ -54,11 +66,6 @@ export class Cells {
     if (far >= 0) return classOf[far] !== NO_CLASS ? classOf[far] : this.greatestIn(far);
     const triangle = this.nearest.nearest(this.point, x, y, z);
     return classOf[triangle] !== NO_CLASS ? classOf[triangle] : this.greatestAt(triangle);
-  }
-
-  /** How far along a direction a point surely stays in the cells of other sections than one, mm; 0 where unsure. */
-  runElsewhere(section: number, point: Float64Array, d: Direction): number {
-    return this.nearest.runOutside(this.data.classes, section, point, d);
   }
 
   /** The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. */
@@ -135,6 +142,20 @@ export class Cells {
     }
     return best;
   }
+}
+
+/** The bit of a section in a set of them; beyond 32 sections two may share one. */
+export function sectionBit(section: number): number {
+  return 1 << (section & 31);
+}
+
+/** The sections that no other exceeds at all three corners of a triangle: potentials run straight between them. */
+function setOn(t: Uint32Array, triangle: number, potentials: readonly Float32Array[]): number {
+  const corners = [t[3 * triangle], t[3 * triangle + 1], t[3 * triangle + 2]];
+  return potentials.reduce((bits, own, s) => {
+    const beaten = potentials.some((other) => corners.every((v) => other[v] > own[v]));
+    return beaten ? bits : bits | sectionBit(s);
+  }, 0);
 }
 
 /** Finds the vertex of a mesh that stands exactly at a place: an open-addressed table of hashed coordinates. */

@@ -14,6 +14,7 @@ import type { Direction } from "../survey/directions.ts";
 import { Cells, type CellsData } from "./cells.ts";
 import { changedNodes, linesThrough } from "./changes.ts";
 import { fillStarts, type Stretch, withoutGrazes } from "./fillable.ts";
+import { type CellWindows, emptyWindows, LineWindows, windowKernel } from "./windows.ts";
 
 /** How much farther from the jacket than its shell a section reaches, by its flanges, mm. */
 const FLANGE_REACH_MM = 25;
@@ -70,6 +71,8 @@ interface StretchShare {
   /** 1 at the lines of the band to be measured; all where it is null. */
   readonly wanted: Uint8Array | null;
   readonly cells: CellsData;
+  /** Where along the lines of the whole bundle the section's cell can lie. */
+  readonly windows: CellWindows;
   /** Out: how many there are; more than `figures` has room for when it was too small. */
   readonly count: Int32Array;
   /** Out: six figures a stretch, see `Stretch`. */
@@ -78,8 +81,8 @@ interface StretchShare {
 
 export const stretchKernel: Kernel<StretchShare> = {
   name: "lock stretches",
-  run({ request, frame, firstLine, wanted, cells, count, figures }) {
-    const stretches = stretchesOf(request, frame, wanted, new Cells(cells));
+  run({ request, frame, firstLine, wanted, cells, windows, count, figures }) {
+    const stretches = stretchesOf(request, frame, wanted, new Cells(cells), new LineWindows(windows, frame, cells));
     count[0] = stretches.length;
     if (6 * stretches.length > figures.length) return;
     stretches.forEach(({ line, to, low, near, lengthMm, thickMm }, k) => {
@@ -188,12 +191,20 @@ function stretchesAnew(
     count: new Int32Array(ctx.team.buffer(4)),
     figures: new Float64Array(ctx.team.buffer(48 * room)),
   });
+  const windows = frames.map((frame) => emptyWindows(cells.data, frame, (bytes) => ctx.team.buffer(bytes)));
+  const casts = requests.map(({ section }, k) => ({
+    cells: cells.data,
+    section,
+    frame: frames[k],
+    windows: windows[k],
+  }));
+  ctx.team.run(windowKernel, casts, () => ctx.checkCancelled());
   let shares = requests.flatMap((request, k) =>
     bandsOf(frames[k], wantedLines(frames[k], recalled[k])).flatMap(({ frame, firstLine }) => {
       const lines = frame.bundle.countU * frame.bundle.countV;
       const wanted = recalled[k]?.wanted.subarray(firstLine, firstLine + lines) ?? null;
       if (wanted && !wanted.includes(1)) return [];
-      return [shareOf({ request, frame, firstLine, wanted }, ROOM_PER_LINE * lines)];
+      return [shareOf({ request, frame, firstLine, wanted, windows: windows[k] }, ROOM_PER_LINE * lines)];
     }),
   );
   ctx.team.run(stretchKernel, shares, () => ctx.checkCancelled());
@@ -229,8 +240,14 @@ function stretchesIn({ count, figures }: StretchShare): Stretch[] {
   });
 }
 
-function stretchesOf(request: LockRequest, frame: ColumnFrame, wanted: Uint8Array | null, cells: Cells): Stretch[] {
-  const { jacket, section, pull, spacingMm, alongMm, boardMm, residueMm, shellMm } = request;
+function stretchesOf(
+  request: LockRequest,
+  frame: ColumnFrame,
+  wanted: Uint8Array | null,
+  cells: Cells,
+  windows: LineWindows,
+): Stretch[] {
+  const { jacket, section, spacingMm, alongMm, boardMm, residueMm, shellMm } = request;
   const reachMm = shellMm + FLANGE_REACH_MM;
   const stretches: Stretch[] = [];
   const point = new Float64Array(3);
@@ -240,6 +257,8 @@ function stretchesOf(request: LockRequest, frame: ColumnFrame, wanted: Uint8Arra
     boardMm,
     (line, from, to, first) => {
       if (to - from <= DEPTH_FLOOR * spacingMm) return;
+      windows.lookUp(line);
+      if (windows.clearMm(from) >= to - from) return;
       const samples = Math.max(1, Math.ceil((to - from) / alongMm));
       const each = (to - from) / samples;
       let low = Number.NaN;
@@ -248,12 +267,14 @@ function stretchesOf(request: LockRequest, frame: ColumnFrame, wanted: Uint8Arra
       let reached = false;
       let thickMm = 0;
       for (let k = 0; k < samples; k++) {
-        columnPoint(frame, line, from + (k + 0.5) * each, point);
-        if (cells.at(point[0], point[1], point[2]) !== section) {
-          // The samples that surely lie in another cell too are passed over.
-          k += Math.max(0, Math.floor(cells.runElsewhere(section, point, pull) / each - 1e-6));
+        const place = from + (k + 0.5) * each;
+        const clearMm = windows.clearMm(place);
+        if (clearMm > 0) {
+          k += Math.max(0, Math.floor(clearMm / each - 1e-6));
           continue;
         }
+        columnPoint(frame, line, place, point);
+        if (cells.at(point[0], point[1], point[2]) !== section) continue;
         // Short columns fill anyway: only long ones need their distance from the jacket.
         const thick = to - from <= residueMm ? 0 : cells.distance(point);
         thickMm = Math.max(thickMm, thick);

@@ -18,10 +18,8 @@ export interface DepthField {
   readonly originMm: readonly [number, number, number];
   readonly stepMm: number;
   readonly size: readonly [number, number, number];
-  /** Distance of each node from the body, mm. */
-  readonly distanceMm: Float32Array;
-  /** The vertex nearest each node. */
-  readonly vertex: Int32Array;
+  /** Two a node, side by side since they are read together: its distance from the body, mm, and the vertex nearest it. */
+  readonly places: Float32Array;
 }
 
 /** Distances about a mesh, over its box: within a node's own distance from the surface's seeds, about half a step. */
@@ -41,23 +39,23 @@ export function depthField(mesh: TriangleMesh): DepthField {
     originMm,
     stepMm,
     size,
-    distanceMm: new Float32Array(nodeFeature.length).fill(Infinity),
-    vertex: new Int32Array(nodeFeature.length),
+    places: new Float32Array(2 * nodeFeature.length),
   };
   const node = new Float64Array(3);
   const point = new Float64Array(3);
   for (let n = 0; n < nodeFeature.length; n++) {
     const f = nodeFeature[n];
-    if (f === NO_FEATURE) continue;
     nodePoint(grid, n, node, 0);
+    const at = depthNode(field, node[0], node[1], node[2]);
+    field.places[2 * at] = Infinity;
+    if (f === NO_FEATURE) continue;
     let sum = 0;
     for (let a = 0; a < 3; a++) {
       point[a] = features.points[3 * f + a] * stepMm + originMm[a];
       sum += (point[a] - node[a]) ** 2;
     }
-    const at = depthNode(field, node[0], node[1], node[2]);
-    field.distanceMm[at] = Math.sqrt(sum);
-    field.vertex[at] = nearestCorner(mesh, features, f, point);
+    field.places[2 * at] = Math.sqrt(sum);
+    field.places[2 * at + 1] = nearestCorner(mesh, features, f, point);
   }
   return field;
 }

@@ -80,9 +80,10 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
   const { lockMm3, deepMm3 } = out;
   const t = mesh.triangles;
   const cell = spacingMm * spacingMm;
-  const every = field.stepMm;
+  const { stepMm: every, places } = field;
+  const [dx, dy, dz] = direction;
   const point = new Float64Array(3);
-  const nodes: number[] = [];
+  const nodes = new Int32Array(MOST_SAMPLES);
   const frame = columnFrame(mesh, direction, spacingMm);
   visitColumns(mesh, frame, boardMm, (line, from, to, first, last) => {
     const length = to - from;
@@ -99,20 +100,23 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
     const each = length / samples;
     let thick = 0;
     columnPoint(frame, line, from + each / 2, point);
-    let [x, y, z] = point;
+    let x = point[0];
+    let y = point[1];
+    let z = point[2];
     for (let k = 0; k < samples; k++) {
       const node = depthNode(field, x, y, z);
       nodes[k] = node;
-      if (field.distanceMm[node] > thick) thick = field.distanceMm[node];
-      x += each * direction[0];
-      y += each * direction[1];
-      z += each * direction[2];
+      if (places[2 * node] > thick) thick = places[2 * node];
+      x += each * dx;
+      y += each * dy;
+      z += each * dz;
     }
     const deep = first === FROM_BACK || Math.min(length, thick) > fillDepthMm;
     const share = cell * each;
     for (let k = 0; k < samples; k++) {
-      lockMm3[field.vertex[nodes[k]]] += share;
-      if (deep) deepMm3[field.vertex[nodes[k]]] += share;
+      const vertex = places[2 * nodes[k] + 1];
+      lockMm3[vertex] += share;
+      if (deep) deepMm3[vertex] += share;
     }
   });
 }
