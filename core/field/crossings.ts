@@ -36,9 +36,22 @@ export function acrossAxes(axis: number): [number, number] {
   return [(axis + 1) % 3, (axis + 2) % 3];
 }
 
-export function lineCrossings(mesh: TriangleMesh, bundle: LineBundle): LineCrossings {
+/** A rectangle of a bundle's lines, first and last along u and v. */
+export interface LineRange {
+  readonly fromU: number;
+  readonly toU: number;
+  readonly fromV: number;
+  readonly toV: number;
+}
+
+/** @param range the lines whose crossings are wanted; those of all others are none. All where it is left out. */
+export function lineCrossings(
+  mesh: TriangleMesh,
+  bundle: LineBundle,
+  range: LineRange = { fromU: 0, toU: bundle.countU - 1, fromV: 0, toV: bundle.countV - 1 },
+): LineCrossings {
   const lines = bundle.countU * bundle.countV;
-  const { count, line, place: places, sign: signs, triangle: triangles } = crossingsByTriangle(mesh, bundle);
+  const { count, line, place: places, sign: signs, triangle: triangles } = crossingsByTriangle(mesh, bundle, range);
   const start = new Uint32Array(lines + 1);
   for (let c = 0; c < count; c++) start[line[c] + 1]++;
   for (let l = 1; l <= lines; l++) start[l] += start[l - 1];
@@ -97,12 +110,13 @@ class CrossingList {
   }
 }
 
-function crossingsByTriangle(mesh: TriangleMesh, bundle: LineBundle): CrossingList {
+function crossingsByTriangle(mesh: TriangleMesh, bundle: LineBundle, range: LineRange): CrossingList {
   const { positions: p, triangles: t } = mesh;
-  const { axis, originU, originV, spacingMm: h, countU, countV } = bundle;
+  const { axis, originU, originV, spacingMm: h, countU } = bundle;
+  const { fromU, toU, fromV, toV } = range;
   const [u, v] = acrossAxes(axis);
   const inverse = 1 / h;
-  const list = new CrossingList(Math.max(1024, 2 * countU * countV));
+  const list = new CrossingList(Math.max(1024, 2 * (toU - fromU + 1) * (toV - fromV + 1)));
   for (let k = 0; k < t.length; k += 3) {
     const a = 3 * t[k];
     const b = 3 * t[k + 1];
@@ -113,11 +127,11 @@ function crossingsByTriangle(mesh: TriangleMesh, bundle: LineBundle): CrossingLi
     const bv = p[b + v];
     const cu = p[c + u];
     const cv = p[c + v];
-    const v0 = Math.max(0, Math.ceil((Math.min(av, bv, cv) - originV) * inverse));
-    const v1 = Math.min(countV - 1, Math.floor((Math.max(av, bv, cv) - originV) * inverse));
+    const v0 = Math.max(fromV, Math.ceil((Math.min(av, bv, cv) - originV) * inverse));
+    const v1 = Math.min(toV, Math.floor((Math.max(av, bv, cv) - originV) * inverse));
     if (v0 > v1) continue;
-    const u0 = Math.max(0, Math.ceil((Math.min(au, bu, cu) - originU) * inverse));
-    const u1 = Math.min(countU - 1, Math.floor((Math.max(au, bu, cu) - originU) * inverse));
+    const u0 = Math.max(fromU, Math.ceil((Math.min(au, bu, cu) - originU) * inverse));
+    const u1 = Math.min(toU, Math.floor((Math.max(au, bu, cu) - originU) * inverse));
     for (let j = v0; j <= v1; j++) {
       const y = originV + j * h;
       for (let i = u0; i <= u1; i++) {

@@ -5,7 +5,7 @@
  * A ray is followed by sphere tracing (Hart 1996): each step is as long as the space about it is free.
  */
 import type { NearestField } from "../field/nearest.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
+import { type Box, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Direction, normalised } from "../survey/directions.ts";
 import type { PartingLine } from "./cut.ts";
 
@@ -89,13 +89,17 @@ function runs(values: readonly boolean[], closed: boolean): { first: number; las
 
 class Sight {
   private readonly place = new Float64Array(3);
-  private readonly far: number;
+  private readonly box: Box;
 
   constructor(private readonly request: SightRequest) {
-    const { positions } = request.mesh;
-    let most = 0;
-    for (let k = 0; k < positions.length; k++) most = Math.max(most, Math.abs(positions[k]));
-    this.far = 4 * most;
+    this.box = meshBox(request.mesh);
+  }
+
+  /** How far a ray goes before it is past the body's box for good, mm. */
+  private leavesAfter(from: readonly number[], d: Direction): number {
+    const { min, max } = this.box;
+    const ways = d.map((along, a) => (along === 0 ? Infinity : ((along > 0 ? max : min)[a] - from[a]) / along));
+    return Math.min(...ways);
   }
 
   /** Is a point of the surface in sight along a section's pull? */
@@ -103,10 +107,11 @@ class Sight {
     const { nearest, pulls, stepMm } = this.request;
     const d = pulls[section];
     const normal = this.normalAt(at);
-    const p = at.map((x, a) => x + OFF * stepMm * normal[a]);
-    for (let gone = 0; gone < this.far; ) {
-      const [x, y, z] = p.map((value, a) => value + gone * d[a]);
-      const free = nearest.distanceNear(3 * stepMm, x, y, z);
+    const [px, py, pz] = at.map((x, a) => x + OFF * stepMm * normal[a]);
+    const [dx, dy, dz] = d;
+    const far = this.leavesAfter([px, py, pz], d);
+    for (let gone = 0; gone < far; ) {
+      const free = nearest.distanceNear(3 * stepMm, px + gone * dx, py + gone * dy, pz + gone * dz);
       if (free < MET * stepMm) return false;
       gone += Math.max(0.5 * stepMm, free - stepMm);
     }

@@ -34,6 +34,20 @@ export function cutSections(mesh: TriangleMesh, potentials: readonly Float32Arra
   return { skins: cutter.skins(), lines, lengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0) };
 }
 
+/**
+ * The same cut with its sections in another order.
+ * @param order which section comes first, second and so on
+ */
+export function inOrder({ skins, lines, lengthMm }: CutResult, order: readonly number[]): CutResult {
+  const number = order.map((_, section) => order.indexOf(section));
+  const renumbered = lines.map((line): PartingLine => {
+    const [a, b] = line.sections.map((section) => number[section]);
+    return { ...line, sections: [Math.min(a, b), Math.max(a, b)] };
+  });
+  renumbered.sort((x, y) => x.sections[0] - y.sections[0] || x.sections[1] - y.sections[1]);
+  return { skins: order.map((section) => skins[section]), lines: renumbered, lengthMm };
+}
+
 export function lineLengthMm(line: PartingLine): number {
   const p = line.points;
   const count = p.length / 3;

@@ -5,7 +5,8 @@
  * one after the other, each padded to 4 bytes. The JSON's `arrays` lists kind and length of each.
  */
 import { thinned } from "../export/thin.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { NearestField } from "../field/nearest.ts";
+import { sameMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/cut.ts";
 import { fillThickness } from "../release/fillThickness.ts";
 import type { PlanResult } from "./engine.ts";
@@ -56,16 +57,44 @@ async function thinnedOnce(mesh: TriangleMesh, triangles: number): Promise<Trian
   return held;
 }
 
+/** A section's skin as it is shown. */
+interface ShownSkin {
+  readonly whole: TriangleMesh;
+  readonly triangles: number;
+  readonly skin: TriangleMesh;
+  readonly fill: Float32Array;
+}
+
+/** Of the plan before on the same jacket: most edits leave most sections as they were. */
+const shownBefore = new WeakMap<NearestField, readonly ShownSkin[]>();
+
+/** Numbers of triangles that differ by less than this share are shown the same. */
+const ALIKE = 0.05;
+
+async function shownSkins({ sections: { sections, bare }, jacket }: PlanResult): Promise<readonly ShownSkin[]> {
+  const total = sections.reduce((sum, { skin }) => sum + skin.triangles.length, 0) || 1;
+  const before = shownBefore.get(bare) ?? [];
+  const shown: ShownSkin[] = [];
+  for (const { skin: whole, fillThickMm } of sections) {
+    const triangles = Math.round((SKIN_TRIANGLES * whole.triangles.length) / total);
+    const held = before.find(
+      (other) => Math.abs(other.triangles - triangles) < ALIKE * triangles && sameMesh(other.whole, whole),
+    );
+    const skin = held?.skin ?? (await thinned(whole, triangles));
+    const fill = fillThickMm > 0 ? fillThickness(skin, bare, jacket.request.stepMm) : new Float32Array(0);
+    shown.push({ whole, triangles, skin, fill });
+  }
+  shownBefore.set(bare, shown);
+  return shown;
+}
+
 /** Thins a result down to what is shown. */
 export async function bundleOf(
   result: PlanResult,
   timings: { readMs: number; planMs: number; totalMs: number },
 ): Promise<PlanBundle> {
   const { sections } = result.sections;
-  const total = sections.reduce((sum, section) => sum + section.skin.triangles.length, 0) || 1;
-  const skins: TriangleMesh[] = [];
-  for (const section of sections)
-    skins.push(await thinned(section.skin, Math.round((SKIN_TRIANGLES * section.skin.triangles.length) / total)));
+  const shown = await shownSkins(result);
   return {
     figures: {
       report: planReport(result, timings),
@@ -76,12 +105,8 @@ export async function bundleOf(
     piece: await thinnedOnce(result.piece.mesh, PIECE_TRIANGLES),
     jacket: await thinnedOnce(result.jacket.mesh, JACKET_TRIANGLES),
     survey: result.sections.surveyMesh,
-    skins,
-    fills: skins.map((skin, k) =>
-      sections[k].fillThickMm > 0
-        ? fillThickness(skin, result.sections.bare, result.jacket.request.stepMm)
-        : new Float32Array(0),
-    ),
+    skins: shown.map(({ skin }) => skin),
+    fills: shown.map(({ fill }) => fill),
     lines: result.sections.lines,
     drawn: result.sections.drawn,
     lockPoints: sections.map((section) => section.lockPoints),

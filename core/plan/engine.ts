@@ -122,10 +122,11 @@ export class PlanEngine {
     );
   }
 
-  /** Works out what any plan of the document needs before its sections. */
-  prepare(document: PlanDocument, stepMm: number, ctx: JobContext): void {
+  /** Works out what the next edit of the document's lines is measured against. */
+  prepare(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): void {
     const jacket = this.jacketFor(document, stepMm, ctx);
     this.surveyFor(document, stepMm, ctx).nearest(jacket, ctx);
+    if (document.parting.layout) this.sectionsFor(document, rates, stepMm, ctx);
   }
 
   /** The sections, suggested or for the user's own pulls. */

@@ -7,7 +7,7 @@ import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, boxSize, meshBox, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
-import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../parting/cut.ts";
+import { cutSections, inOrder, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import type { FillWith, Layout } from "../parting/hand/layout.ts";
 import { deepMm3Of } from "../parting/offer.ts";
@@ -271,12 +271,10 @@ function assemble(
     (s) => meanHeight(mesh, label, s),
     AS_HIGH * boxSize(meshBox(mesh))[2],
   );
-  const cutInOrder = (sections: readonly number[]): CutResult =>
-    cutSections(
-      mesh,
-      sections.map((s) => potentials[s]),
-    );
-  let cut = cutInOrder(lowest);
+  let cut = cutSections(
+    mesh,
+    lowest.map((s) => potentials[s]),
+  );
   const hosts = plugHosts(coarse, surveyLabel, meshNeighbours(coarse), pulls.length, boardOf(jacket), spacingMm);
   let blocks = !ordered
     ? []
@@ -296,7 +294,7 @@ function assemble(
   const { build, circle } = withPlugs.circle.length > 0 ? orderOf(lowest.length, blocks) : withPlugs;
   const order = build.map((k) => lowest[k]);
   if (build.some((k, n) => k !== n)) {
-    cut = cutInOrder(order);
+    cut = inOrder(cut, build);
     blocks = blocks.map((block) => ({ ...block, section: build.indexOf(block.section), by: build.indexOf(block.by) }));
   }
   if (circle.length > 0)

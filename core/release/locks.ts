@@ -14,7 +14,7 @@ import type { Direction } from "../survey/directions.ts";
 import { Cells, type CellsData } from "./cells.ts";
 import { changedNodes, linesThrough } from "./changes.ts";
 import { fillStarts, type Stretch, withoutGrazes } from "./fillable.ts";
-import { type CellWindows, emptyWindows, LineWindows, windowKernel } from "./windows.ts";
+import { ANYWHERE, type CellWindows, emptyWindows, LineWindows, windowKernel } from "./windows.ts";
 
 /** How much farther from the jacket than its shell a section reaches, by its flanges, mm. */
 const FLANGE_REACH_MM = 25;
@@ -98,6 +98,8 @@ const ROOM_PER_LINE = 2;
 const BANDS = 3;
 /** Fewer lines than this are not worth cutting up: every band looks through the whole jacket. */
 const BAND_LINES = 20_000;
+/** Fewer lines than this are looked at sooner than it is known where the section's cell can lie along them. */
+const FEW_LINES = 3000;
 
 /** What was measured, kept so that the next measure looks only at what has changed. */
 export class LockMemory {
@@ -191,20 +193,16 @@ function stretchesAnew(
     count: new Int32Array(ctx.team.buffer(4)),
     figures: new Float64Array(ctx.team.buffer(48 * room)),
   });
-  const windows = frames.map((frame) => emptyWindows(cells.data, frame, (bytes) => ctx.team.buffer(bytes)));
-  const casts = requests.map(({ section }, k) => ({
-    cells: cells.data,
-    section,
-    frame: frames[k],
-    windows: windows[k],
-  }));
-  ctx.team.run(windowKernel, casts, () => ctx.checkCancelled());
+  const lines = frames.map((frame, k) => wantedLines(frame, recalled[k]));
+  const windows = windowsOf(requests, frames, lines, cells, ctx);
   let shares = requests.flatMap((request, k) =>
-    bandsOf(frames[k], wantedLines(frames[k], recalled[k])).flatMap(({ frame, firstLine }) => {
-      const lines = frame.bundle.countU * frame.bundle.countV;
-      const wanted = recalled[k]?.wanted.subarray(firstLine, firstLine + lines) ?? null;
+    bandsOf(frames[k], lines[k]).flatMap(({ frame, firstLine }) => {
+      const inBand = frame.bundle.countU * frame.bundle.countV;
+      const wanted = recalled[k]?.wanted.subarray(firstLine, firstLine + inBand) ?? null;
       if (wanted && !wanted.includes(1)) return [];
-      return [shareOf({ request, frame, firstLine, wanted, windows: windows[k] }, ROOM_PER_LINE * lines)];
+      return [
+        shareOf({ request, frame, firstLine, wanted, windows: windows[k] }, ROOM_PER_LINE * Math.min(inBand, lines[k])),
+      ];
     }),
   );
   ctx.team.run(stretchKernel, shares, () => ctx.checkCancelled());
@@ -215,6 +213,24 @@ function stretchesAnew(
     shares = shares.map((share) => larger.get(share) ?? share);
   }
   return requests.map((request) => shares.filter((share) => share.request === request).flatMap(stretchesIn));
+}
+
+/** Where each section's cell can lie along its lines; anywhere, for the few lines of a small edit. */
+function windowsOf(
+  requests: readonly LockRequest[],
+  frames: readonly ColumnFrame[],
+  lines: readonly number[],
+  cells: Cells,
+  ctx: JobContext,
+): CellWindows[] {
+  const windows = frames.map((frame, k) =>
+    lines[k] < FEW_LINES ? ANYWHERE : emptyWindows(cells.data, frame, (bytes) => ctx.team.buffer(bytes)),
+  );
+  const shares = requests.flatMap(({ section }, k) =>
+    windows[k] === ANYWHERE ? [] : [{ cells: cells.data, section, frame: frames[k], windows: windows[k] }],
+  );
+  ctx.team.run(windowKernel, shares, () => ctx.checkCancelled());
+  return windows;
 }
 
 function wantedLines({ bundle }: ColumnFrame, recalled: Recalled | null): number {

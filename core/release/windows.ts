@@ -27,6 +27,18 @@ export interface CellWindows {
   readonly faces: Uint8Array;
 }
 
+/** The windows of a cell that may be anywhere. */
+export const ANYWHERE: CellWindows = {
+  pixelMm: 1e9,
+  originU: 0,
+  originV: 0,
+  countU: 1,
+  countV: 1,
+  fromMm: Float32Array.of(-Infinity),
+  toMm: Float32Array.of(Infinity),
+  faces: new Uint8Array(6).fill(1),
+};
+
 /** A point is no farther than this from each of the eight nodes about it, in steps. */
 const ABOUT_STEPS = Math.sqrt(3);
 /** Pixels that far, from the pixel nearest the one to the pixel nearest the other. */

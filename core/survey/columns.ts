@@ -5,7 +5,7 @@
  *
  * Space of the caller: mm, the body a closed mesh or one open on the board plane z = 0 only.
  */
-import { type LineBundle, lineCrossings } from "../field/crossings.ts";
+import { type LineBundle, type LineRange, lineCrossings } from "../field/crossings.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type Direction, frameAcross } from "./directions.ts";
 
@@ -109,11 +109,8 @@ export function visitColumns(
   wanted: Uint8Array | null = null,
 ): void {
   const { u, v, d, bundle, backMm: back } = frame;
-  const whole = inFrame(mesh, u, v, d);
-  const under = wanted && trianglesUnder(whole, bundle, wanted);
-  const turned = under ? { ...whole, triangles: under.triangles } : whole;
-  const { start, place, sign, triangle: found } = lineCrossings(turned, bundle);
-  const triangle = under ? found.map((t) => under.number[t]) : found;
+  const range = wanted ? rangeOf(wanted, bundle) : undefined;
+  const { start, place, sign, triangle } = lineCrossings(inFrame(mesh, u, v, d), bundle, range);
   for (let line = 0; line + 1 < start.length; line++) {
     if (wanted && wanted[line] === 0) continue;
     let winding = start[line] < start[line + 1] && sign[start[line]] < 0 ? 1 : 0;
@@ -133,48 +130,19 @@ export function visitColumns(
   }
 }
 
-/** The triangles that some wanted lines may run through, each with its number in the whole mesh. */
-function trianglesUnder(
-  { positions: p, triangles: t }: TriangleMesh,
-  { originU, originV, spacingMm, countU, countV }: LineBundle,
-  wanted: Uint8Array,
-): { triangles: Uint32Array; number: Uint32Array } {
-  // Sums of the wanted lines over rectangles (summed-area table, Crow 1984).
-  const across = countU + 1;
-  const sums = new Uint32Array(across * (countV + 1));
-  for (let j = 0; j < countV; j++) {
-    let row = 0;
-    for (let i = 0; i < countU; i++) {
-      row += wanted[i + countU * j];
-      sums[i + 1 + across * (j + 1)] = sums[i + 1 + across * j] + row;
+/** The least rectangle about the wanted lines; of none where none is wanted. */
+function rangeOf(wanted: Uint8Array, { countU, countV }: LineBundle): LineRange {
+  let [fromU, toU, fromV, toV] = [countU, -1, countV, -1];
+  for (let v = 0, line = 0; v < countV; v++) {
+    for (let u = 0; u < countU; u++, line++) {
+      if (wanted[line] === 0) continue;
+      if (u < fromU) fromU = u;
+      if (u > toU) toU = u;
+      if (v < fromV) fromV = v;
+      toV = v;
     }
   }
-  // The lines before each vertex, along u and along v.
-  const vertices = p.length / 3;
-  const lineU = new Int32Array(vertices);
-  const lineV = new Int32Array(vertices);
-  for (let v = 0; v < vertices; v++) {
-    lineU[v] = Math.floor((p[3 * v] - originU) / spacingMm);
-    lineV[v] = Math.floor((p[3 * v + 1] - originV) / spacingMm);
-  }
-  const kept: number[] = [];
-  for (let k = 0; k < t.length; k += 3) {
-    const a = t[k];
-    const b = t[k + 1];
-    const c = t[k + 2];
-    const i0 = Math.max(0, Math.min(lineU[a], lineU[b], lineU[c]));
-    const i1 = Math.min(countU, Math.max(lineU[a], lineU[b], lineU[c]) + 2);
-    const j0 = Math.max(0, Math.min(lineV[a], lineV[b], lineV[c]));
-    const j1 = Math.min(countV, Math.max(lineV[a], lineV[b], lineV[c]) + 2);
-    if (i1 <= i0 || j1 <= j0) continue;
-    const lines = sums[i1 + across * j1] - sums[i0 + across * j1] - sums[i1 + across * j0] + sums[i0 + across * j0];
-    if (lines > 0) kept.push(k / 3);
-  }
-  const triangles = new Uint32Array(3 * kept.length);
-  kept.forEach((from, to) => {
-    for (let c = 0; c < 3; c++) triangles[3 * to + c] = t[3 * from + c];
-  });
-  return { triangles, number: Uint32Array.from(kept) };
+  return { fromU, toU, fromV, toV };
 }
 
 /** Where a line comes out of the board, mm along it; far behind where it does not. */

@@ -103,13 +103,19 @@ export function usePlanning(piece: Piece): Planning {
       async () => {
         setProblem(null);
         const hash = await sha256(key);
-        const known = hash ? await fetchBundle(hash) : null;
-        if (overtaken) return;
-        if (known) {
+        let done = false;
+        const known = hash ? fetchBundle(hash).catch(() => null) : Promise.resolve(null);
+        const fetched = known.then((found) => {
+          if (!found || overtaken || done) return;
           setProgress(null);
-          show(known, "settled");
-          return;
-        }
+          show(found, "settled");
+          // Nothing else may be shown for this document.
+          overtaken = true;
+          geometry.cancel();
+        });
+        // A line just moved is worked out without waiting for word that nobody has done so before.
+        if (!moved) await fetched;
+        if (overtaken) return;
         geometry.clear();
         opened.current ??= openScan(geometry, piece, report);
         const trouble = await opened.current;
@@ -130,6 +136,7 @@ export function usePlanning(piece: Piece): Planning {
             return;
           }
           const next = unpackBundle(answer.value);
+          done = how === "settled";
           if (next) show(next, how);
           if (how === "settled" && hash) void geometry.keep(hash, answer.value);
         }
@@ -184,7 +191,7 @@ export function usePlanning(piece: Piece): Planning {
       ask((at, plan, report) => at.api.remedies(plan, rates, section, report, proxied(onRemedy))),
     [ask, rates],
   );
-  const prepare = useCallback(() => void ask((at, plan, report) => at.api.prepare(plan, report)), [ask]);
+  const prepare = useCallback(() => void ask((at, plan, report) => at.api.prepare(plan, rates, report)), [ask, rates]);
   const rest = useCallback(
     (sections: number) => ask((at, plan, report) => at.api.rest(plan, rates, sections, report)),
     [ask, rates],

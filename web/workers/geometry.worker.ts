@@ -222,12 +222,12 @@ class GeometryWorker {
     });
   }
 
-  /** Works out the jacket and its survey, which every plan of the document needs. */
-  async prepare(document: PlanDocument, onProgress: Progress): Promise<Answer<null>> {
+  /** Works out what the next edit of the document's lines is measured against. */
+  async prepare(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<null>> {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
-      this.fine.prepare(document, this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2), ctx);
+      this.fine.prepare(document, rates, this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2), ctx);
       return null;
     });
   }
