@@ -112,7 +112,7 @@ describe("clipping at a height", () => {
 describe("what is known of a mesh", () => {
   it("is worked out once for each mesh", () => {
     let times = 0;
-    const counted = perMesh((mesh) => {
+    const counted = perMesh((mesh: TriangleMesh) => {
       times++;
       return mesh.triangles.length;
     });

@@ -71,7 +71,7 @@ export function sharedMesh({ positions, triangles }: TriangleMesh, team: Team): 
   return { positions: shared(team, positions), triangles: shared(team, triangles) };
 }
 
-export const meshBox = perMesh((mesh): Box => {
+export const meshBox = perMesh((mesh: TriangleMesh): Box => {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   const p = mesh.positions;

@@ -3,6 +3,7 @@
  * there are to be sections, the dearest to lose are kept and the others go to the neighbour that takes them at the
  * least price.
  */
+import type { TriangleMesh } from "../mesh/mesh.ts";
 import { perMesh } from "../mesh/perMesh.ts";
 import { type LabellingProblem, type VertexGraph, vertexGraph } from "./labelling.ts";
 
@@ -32,7 +33,7 @@ export function neighbours(graph: VertexGraph): Neighbours {
 }
 
 /** Neighbour lists of a mesh's vertices, by its unweighted graph. */
-export const meshNeighbours = perMesh((mesh): Neighbours => neighbours(vertexGraph(mesh)));
+export const meshNeighbours = perMesh((mesh: TriangleMesh): Neighbours => neighbours(vertexGraph(mesh)));
 
 export interface Regions {
   /** Region of each vertex. */

@@ -63,7 +63,7 @@ export class SurveyStage {
 
 export interface PlannedSection {
   readonly number: number;
-  /** Its place among the pulls, or the sections laid by hand, that it was made from. */
+  /** Its place among the user's pulls, or the sections laid by hand, that it was made from; of a suggested plan, its own. */
   readonly origin: number;
   readonly pull: Direction;
   readonly areaMm2: number;
@@ -189,7 +189,9 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     if (holdingMm3(best.freed) === 0) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  return assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request, ctx);
+  const made = assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request, ctx);
+  if (request.pulls) return made;
+  return { ...made, sections: made.sections.map((section, k) => ({ ...section, origin: k })) };
 }
 
 function holdingMm3(freed: FreedSections): number {

@@ -47,7 +47,11 @@ export function StageProvider({
         onPick: (point) => listeners.current.pick?.(point),
         onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
         onPaint: (point, normal, phase) => listeners.current.paint?.(point, normal, phase),
-        onMissing: () => setMissing(true),
+        onMissing: () => {
+          setMissing(true);
+          // What needs the stage is greyed out.
+          setHold({ stage: null, listeners: listeners.current });
+        },
       });
       setHold({ stage, listeners: listeners.current });
       return () => stage.end();

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
 import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
 import { bearingAndElevation, type Direction, directionFrom, sharePull } from "../../../core/survey/directions.ts";
@@ -10,6 +10,7 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
+import { sectionInPlaceOf } from "./follow.ts";
 import { Compare } from "./parts/Compare.tsx";
 import { FillShown } from "./parts/FillShown.tsx";
 import { LinesByHand } from "./parts/LinesByHand.tsx";
@@ -29,6 +30,12 @@ export function PartingStation({ document, planning }: StationProps) {
   const [chosen, setChosen] = useState<number | null>(null);
   const [slide, setSlide] = useState<Record<number, number>>({});
   const { bundle } = planning;
+  const before = useRef(bundle);
+  useEffect(() => {
+    const skin = chosen === null ? null : before.current?.skins[chosen - 1];
+    if (skin && bundle && bundle !== before.current) setChosen(sectionInPlaceOf(skin, bundle.skins) + 1 || null);
+    before.current = bundle;
+  }, [bundle, chosen]);
   const { onBoard } = document.seat;
   const figures = planning.glance ?? bundle?.figures;
   const sections = useMemo(() => figures?.report.sections ?? [], [figures]);
