@@ -5,6 +5,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import { cutSections, lineLengthMm } from "../parting/cut.ts";
 import { labelsOf } from "../parting/sections.ts";
 import type { Direction } from "../survey/directions.ts";
+import { zoneLengthsMm } from "../survey/zones.ts";
 import { moved, sphere } from "../testing/shapes.ts";
 import { drawnOut, type LaidOut, linesOn, runOn } from "./laidOut.ts";
 import { surveyRequestFor } from "./sections.ts";
@@ -59,7 +60,7 @@ function strayMm({ potentials }: LaidOut): number {
 describe("lines run on", () => {
   it("run straight across waves that a hand would not follow", () => {
     const kept = parted(24, 13);
-    const fair = runOn(kept, jacket, nearest);
+    const fair = runOn(kept, jacket, nearest, request);
     expect(strayMm(kept)).toBeGreaterThan(2);
     expect(strayMm(fair)).toBeLessThan(0.5 * strayMm(kept));
     expect(lengthOf(fair) / circleMm).toBeLessThan(1.01);
@@ -67,13 +68,36 @@ describe("lines run on", () => {
 
   it("follow a wave as long as a limb is wide", () => {
     const kept = parted(40, 2);
-    const fair = runOn(kept, jacket, nearest);
+    const fair = runOn(kept, jacket, nearest, request);
     expect(strayMm(fair)).toBeGreaterThan(0.85 * strayMm(kept));
+  });
+
+  it("keep to a wave where they would else run into a zone to keep clear", () => {
+    // A line that waves 5 mm to either side of the great circle, sixteen times round.
+    const p = jacket.mesh.positions;
+    const own = Float32Array.from(
+      { length: p.length / 3 },
+      (_, v) => p[3 * v] - 5 * Math.sin(16 * Math.atan2(p[3 * v + 2], p[3 * v + 1])),
+    );
+    const kept = { ...parted(0, 1), potentials: [own, own.map((value) => -value)] };
+    // Beside the great circle, where the wave is farthest from it to the other side.
+    const turn = Math.PI / 32;
+    const [y, z] = [Math.cos(turn), Math.sin(turn)];
+    const zone = [-23, R * y, R * z, 0, y, z, 18];
+    const zoned = surveyRequestFor(jacket, 40, 1, zone, ctx);
+    const zones = { keepClear: zone, fragile: [], thicker: [] };
+    const withinMm = ({ potentials }: LaidOut) => {
+      const cut = cutSections(jacket.mesh, potentials);
+      return zoneLengthsMm(zones, linesOn(jacket.mesh, nearest, cut, potentials, STEP_MM), T).keepClear;
+    };
+    expect(withinMm(kept)).toBe(0);
+    expect(withinMm(runOn(kept, jacket, nearest, request))).toBeGreaterThan(10);
+    expect(withinMm(runOn(kept, jacket, nearest, zoned))).toBeLessThan(2 * STEP_MM);
   });
 
   it("leave every section what lies away from its lines, and its pull", () => {
     const kept = parted(24, 13);
-    const fair = runOn(kept, jacket, nearest);
+    const fair = runOn(kept, jacket, nearest, request);
     const [before, after] = [labelsOf(kept.potentials), labelsOf(fair.potentials)];
     const p = jacket.mesh.positions;
     for (let v = 0; v < before.length; v++) if (Math.abs(p[3 * v]) > 34) expect(after[v]).toBe(before[v]);
@@ -88,6 +112,6 @@ describe("lines run on", () => {
       fillWith: ["silicone"],
       warnings: [],
     };
-    expect(runOn(whole, jacket, nearest)).toBe(whole);
+    expect(runOn(whole, jacket, nearest, request)).toBe(whole);
   });
 });

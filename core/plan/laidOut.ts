@@ -5,7 +5,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { type CutResult, cutSections, type PartingLine } from "../parting/cut.ts";
 import { drawnPotentials } from "../parting/drawn.ts";
-import { fairLine, PASSED_SPACINGS } from "../parting/fair.ts";
+import { fairLine, PASSED_SPACINGS, resample } from "../parting/fair.ts";
 import { type FillWith, type Layout, networkOn } from "../parting/hand/layout.ts";
 import { potentialsOf } from "../parting/hand/potentials.ts";
 import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
@@ -39,23 +39,55 @@ export function drawnOut({ pulls, label }: Suggestion, jacket: Jacket, { coarse,
   return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), warnings: [] };
 }
 
-/** Waves in a suggested line that a hand would run straight across, mm: over a fold, not round a limb. */
-const HAND_WAVE_MM = 110;
-/** Points of a line so far apart that the fairing lets waves pass from just that length on. */
-const HAND_SPACING_MM = HAND_WAVE_MM / PASSED_SPACINGS;
+/**
+ * Waves in a suggested line that a hand would run straight across, mm: over a fold, not round a limb. The shorter ones
+ * serve where the line would else run into a zone that is to be kept clear.
+ */
+const HAND_WAVES_MM = [110, 70, 45];
 
 /** The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to. */
-export function runOn(laid: LaidOut, { mesh, request: { stepMm } }: Jacket, nearest: NearestField): LaidOut {
+export function runOn(
+  laid: LaidOut,
+  { mesh, request: { stepMm } }: Jacket,
+  nearest: NearestField,
+  survey: SuggestRequest,
+): LaidOut {
   const { normals } = vertexNormals(mesh);
   const label = labelsOf(laid.potentials);
   const network = cutSections(mesh, laid.potentials).lines.map((found) => {
-    const line = fairLine(found, HAND_SPACING_MM, nearest, HAND_WAVE_MM);
+    const line = runClear(found, nearest, stepMm, survey);
     const [left, right] = sidesOf(line, mesh, normals, label, nearest);
     return { points: Float64Array.from(line.points), closed: line.closed, left, right };
   });
   if (network.length === 0) return laid;
   const potentials = potentialsOf(mesh, network, laid.pulls.length, stepMm);
   return { ...laid, potentials: withoutIslands(potentials, vertexNeighbours(mesh)) };
+}
+
+/** A line with the longest waves taken out that leave it no more in the zones to keep clear than it was. */
+function runClear(
+  found: PartingLine,
+  nearest: NearestField,
+  stepMm: number,
+  { coarse, nearest: about, clear }: SuggestRequest,
+): PartingLine {
+  const withinMm = (line: PartingLine) => {
+    if (!clear) return 0;
+    const points = resample(line, stepMm);
+    let within = 0;
+    for (let k = 0; k < points.length; k += 3) {
+      within += clear[vertexAt({ mesh: coarse, nearest: about }, points[k], points[k + 1], points[k + 2])];
+    }
+    return within * stepMm;
+  };
+  const plain = fairLine(found, stepMm, nearest);
+  const most = withinMm(plain) + stepMm;
+  for (const waveMm of HAND_WAVES_MM) {
+    // Points so far apart that the fairing lets waves pass from just that length on.
+    const line = fairLine(found, waveMm / PASSED_SPACINGS, nearest, waveMm);
+    if (withinMm(line) <= most) return line;
+  }
+  return plain;
 }
 
 export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {

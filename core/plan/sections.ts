@@ -179,7 +179,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   for (const suggestion of candidates(survey, request, ctx)) {
     const kept = drawnOut(suggestion, jacket, survey.request);
     // Lines run on as a hand would; where that locks, they keep to the horizons.
-    for (const laid of survey.request.effort.order ? [runOn(kept, jacket, nearest), kept] : [kept]) {
+    for (const laid of survey.request.effort.order ? [runOn(kept, jacket, nearest, survey.request), kept] : [kept]) {
       const trial = freed(laid);
       if (!best || holdingMm3(trial) < holdingMm3(best.freed)) best = { laid, freed: trial };
       if (holdingMm3(trial) === 0) break;
