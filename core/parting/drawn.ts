@@ -5,21 +5,21 @@ import type { Direction } from "../survey/directions.ts";
 import { sectionPotentials } from "./sections.ts";
 
 /**
- * @param labelAt the section of a place on the mesh, mm
+ * @param label section of each vertex
+ * @param clear 1 at the vertices in a zone to keep clear, null where there is none
  * @param stepMm typical edge of the mesh
  * @returns potentials[section][vertex]
  */
 export function drawnPotentials(
   mesh: TriangleMesh,
-  labelAt: (x: number, y: number, z: number) => number,
+  label: Uint8Array,
+  clear: Uint8Array | null,
   pulls: readonly Direction[],
   stepMm: number,
   boardMm: number | null,
 ): Float32Array[] {
-  const p = mesh.positions;
-  const label = Uint8Array.from({ length: p.length / 3 }, (_, v) => labelAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]));
   const locked = pulls.map((pull) => lockedVertices(mesh, pull, stepMm, boardMm));
-  return sectionPotentials(mesh, label, pulls, locked, stepMm);
+  return sectionPotentials(mesh, label, pulls, locked, clear, stepMm);
 }
 
 /** 1 at the vertices at either end of a column deeper than the mesh's own roughness. */

@@ -36,7 +36,7 @@ export function offerOf(request: SuggestRequest, found: Suggestion, prices: Part
   const { coarse, spacingMm } = request;
   const suggestion = lowestFirst(found, coarse);
   const locked = suggestion.pulls.map(() => new Uint8Array(suggestion.label.length));
-  const potentials = sectionPotentials(coarse, suggestion.label, suggestion.pulls, locked, spacingMm);
+  const potentials = sectionPotentials(coarse, suggestion.label, suggestion.pulls, locked, request.clear, spacingMm);
   const { skins, lines, lengthMm } = cutSections(coarse, potentials);
   const sections = suggestion.pulls.map((pull, s) => {
     const { areaMm2 } = areaAndVolume(skins[s]);

@@ -19,11 +19,14 @@ const EVENING_MM = 7;
 const SHADOW_WEIGHT = 2.5;
 /** A vertex turned past the horizon by one part in this many costs as much as belonging wholly elsewhere. */
 const HORIZON_STEEPNESS = 25;
+/** Within a zone to keep clear nothing outweighs the labels: the search has judged what a line there costs. */
+const CLEAR_WEIGHT = 60;
 
 /**
  * @param label section of each vertex
  * @param pulls unit pull of each section
  * @param locked locked[section][vertex]: 1 where the section would be trapped at the vertex
+ * @param clear 1 at the vertices in a zone to keep clear, null where there is none
  * @param stepMm typical edge of the mesh
  * @returns potentials[section][vertex]
  */
@@ -32,30 +35,41 @@ export function sectionPotentials(
   label: Uint8Array,
   pulls: readonly Direction[],
   locked: readonly Uint8Array[],
+  clear: Uint8Array | null,
   stepMm: number,
 ): Float32Array[] {
   const near = vertexNeighbours(mesh);
   const rounds = Math.max(4, Math.ceil(2 * (FAIRING_MM / stepMm) ** 2));
   const band = bandAround(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));
   const { normals } = vertexNormals(mesh);
+  const evening = Math.ceil((EVENING_MM / stepMm) ** 2);
   const fields = pulls.map((_, s) => Float32Array.from(label, (l) => (l === s ? 1 : 0)));
   const horizon = pulls.map((pull) => {
     const out = new Float32Array(label.length);
     const [x, y, z] = pull;
     for (const v of band) out[v] = x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2];
-    spread(out, band, near, Math.ceil(2 * (EVENING_MM / stepMm) ** 2));
+    spread(out, band, near, 2 * evening);
     return out;
   });
   const shadow = locked.map((own) => {
     const out = new Float32Array(label.length);
     for (const v of band) out[v] = own[v] && locked.some((other) => !other[v]) ? 1 : 0;
-    spread(out, band, near, Math.ceil((EVENING_MM / stepMm) ** 2));
+    spread(out, band, near, evening);
     return out;
   });
+  const keeps = (section: number): Float32Array | null => {
+    if (!clear) return null;
+    const out = new Float32Array(label.length);
+    for (const v of band) out[v] = clear[v] && label[v] === section ? CLEAR_WEIGHT : 0;
+    spread(out, band, near, evening);
+    return out;
+  };
   fields.forEach((field, s) => {
     spread(field, band, near, rounds);
     for (const v of band) field[v] -= SHADOW_WEIGHT * shadow[s][v];
     for (const v of band) field[v] += HORIZON_STEEPNESS * Math.min(0, horizon[s][v]);
+    const kept = keeps(s);
+    if (kept) for (const v of band) field[v] += kept[v];
   });
   return withoutIslands(fields, near);
 }

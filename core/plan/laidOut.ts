@@ -32,10 +32,22 @@ export function boardOf({ request }: Jacket): number | null {
   return request.onBoard ? 0 : null;
 }
 
-export function drawnOut({ pulls, label }: Suggestion, jacket: Jacket, { coarse, nearest }: SuggestRequest): LaidOut {
+export function drawnOut(
+  { pulls, label }: Suggestion,
+  jacket: Jacket,
+  { coarse, nearest, clear }: SuggestRequest,
+): LaidOut {
   const surface = { mesh: coarse, nearest };
-  const labelAt = (x: number, y: number, z: number) => label[vertexAt(surface, x, y, z)];
-  const potentials = drawnPotentials(jacket.mesh, labelAt, pulls, jacket.request.stepMm, boardOf(jacket));
+  const p = jacket.mesh.positions;
+  const labels = new Uint8Array(p.length / 3);
+  const clearOf = clear && new Uint8Array(labels.length);
+  for (let v = 0; v < labels.length; v++) {
+    const under = vertexAt(surface, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+    labels[v] = label[under];
+    if (clear && clearOf) clearOf[v] = clear[under];
+  }
+  const { stepMm } = jacket.request;
+  const potentials = drawnPotentials(jacket.mesh, labels, clearOf, pulls, stepMm, boardOf(jacket));
   return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), warnings: [] };
 }
 
