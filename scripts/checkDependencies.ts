@@ -33,7 +33,8 @@ const forbidden: IForbiddenRuleType[] = [
     name: "web-and-server-never-meet",
     severity: "error",
     from: { path: "^web/" },
-    to: { path: "^(server|demo|scripts)/" },
+    // The demo piece is made in the page for a shelf that is empty; the demo workshop is the server's.
+    to: { path: "^(server|scripts)/|^demo/(?!pieces/)" },
   },
   { name: "server-and-web-never-meet", severity: "error", from: { path: "^server/" }, to: { path: "^(web|demo)/" } },
   {

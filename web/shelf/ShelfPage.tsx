@@ -65,7 +65,11 @@ export function ShelfPage() {
         </header>
         {adding.progress && (
           <p className="mb-6 flex items-center gap-4" role="status">
-            <progress className="progress progress-primary w-64" value={adding.progress.fraction} max={1} />
+            <progress
+              className="progress progress-primary w-64"
+              value={adding.progress.fraction ?? undefined}
+              max={1}
+            />
             {adding.progress.what}
           </p>
         )}
@@ -79,22 +83,39 @@ export function ShelfPage() {
             {error.message}
           </p>
         )}
-        <Pieces pieces={shown} away={away} ready={data !== undefined} />
+        <Pieces
+          pieces={shown}
+          away={away}
+          ready={data !== undefined}
+          onDemo={adding.progress ? null : () => void adding.addDemo()}
+        />
       </div>
     </main>
   );
 }
 
-function Pieces({ pieces, away, ready }: { pieces: readonly Piece[]; away: boolean; ready: boolean }) {
+interface PiecesProps {
+  readonly pieces: readonly Piece[];
+  readonly away: boolean;
+  readonly ready: boolean;
+  /** Puts the demo piece on the shelf; null while one is being put there. */
+  readonly onDemo: (() => void) | null;
+}
+
+function Pieces({ pieces, away, ready, onDemo }: PiecesProps) {
   if (ready && pieces.length === 0) {
     return (
       <div className="rounded-box border-2 border-dashed border-base-300 px-8 py-20 text-center">
         <p className="text-xl">{away ? "Nothing is put away." : "Drop a scan of your piece here."}</p>
         {!away && (
-          <p className="quiet mt-2">
-            STL, OBJ, PLY, GLB or 3MF. A minute later you see where it parts and what to buy. No scan at hand? ./run
-            demo brings three pieces.
-          </p>
+          <>
+            <p className="quiet mt-2">
+              STL, OBJ, PLY, GLB or 3MF. A minute later you see where it parts and what to buy.
+            </p>
+            <button type="button" className="btn mt-6" disabled={!onDemo} onClick={() => onDemo?.()}>
+              No scan at hand? Take the demo piece
+            </button>
+          </>
         )}
       </div>
     );

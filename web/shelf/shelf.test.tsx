@@ -25,6 +25,9 @@ const pieceCalled = (name: string, ending: string, some: Partial<Piece> = {}): P
   ...some,
 });
 
+const demo = vi.hoisted(() => ({ make: (): Promise<File> => Promise.reject(new Error("no worker here")) }));
+vi.mock("../workers/demoPiece.ts", () => ({ makeDemoScan: () => demo.make() }));
+
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
@@ -57,6 +60,19 @@ describe("the shelf", () => {
   it("says what to do while it is empty", async () => {
     shelf([]);
     expect(await screen.findByText("Drop a scan of your piece here.")).toBeDefined();
+  });
+
+  it("offers the demo piece while it is empty, one at a time, and says when it cannot be made", async () => {
+    let fail = (_: Error) => {};
+    demo.make = () => new Promise((_, reject) => (fail = reject));
+    shelf([]);
+    const offer = await screen.findByRole("button", { name: /Take the demo piece/ });
+    await userEvent.click(offer);
+    expect(screen.getByRole("status").textContent).toContain("Making the demo piece");
+    expect(offer).toHaveProperty("disabled", true);
+    fail(new Error("no worker here"));
+    expect((await screen.findByRole("alert")).textContent).toContain("could not be made");
+    expect(offer).toHaveProperty("disabled", false);
   });
 
   it("shows each piece with its station, its figures and its day, and opens it there", async () => {

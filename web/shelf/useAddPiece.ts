@@ -5,12 +5,13 @@ import { scan as scanSchema } from "../../contract/scans.ts";
 import { newPlan } from "../../core/plan/document.ts";
 import { sendJson, uploadFile } from "../lib/http.ts";
 import { keys } from "../lib/queries.ts";
+import { makeDemoScan } from "../workers/demoPiece.ts";
 import { Geometry, proxied } from "../workers/geometry.ts";
 
 /** Reads a dropped scan here first, so that a bad file is refused before it is sent; then uploads it and makes its piece. */
 export function useAddPiece(done: (piece: Piece) => void) {
   const client = useQueryClient();
-  const [progress, setProgress] = useState<{ what: string; fraction: number } | null>(null);
+  const [progress, setProgress] = useState<{ what: string; fraction: number | null } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
 
   const add = useCallback(
@@ -54,5 +55,16 @@ export function useAddPiece(done: (piece: Piece) => void) {
     [client, done],
   );
 
-  return { add, progress, problem };
+  const addDemo = useCallback(async () => {
+    setProblem(null);
+    setProgress({ what: "Making the demo piece", fraction: null });
+    try {
+      await add(await makeDemoScan());
+    } catch {
+      setProblem("The demo piece could not be made in this browser. Drop a scan of your own instead.");
+      setProgress(null);
+    }
+  }, [add]);
+
+  return { add, addDemo, progress, problem };
 }
