@@ -112,7 +112,12 @@ function Pieces({ pieces, away, ready, onDemo }: PiecesProps) {
             <p className="quiet mt-2">
               STL, OBJ, PLY, GLB or 3MF. A minute later you see where it parts and what to buy.
             </p>
-            <button type="button" className="btn mt-6" disabled={!onDemo} onClick={() => onDemo?.()}>
+            <button
+              type="button"
+              className="btn mt-6 border-base-300 bg-base-100"
+              disabled={!onDemo}
+              onClick={() => onDemo?.()}
+            >
               No scan at hand? Take the demo piece
             </button>
           </>

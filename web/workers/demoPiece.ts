@@ -6,7 +6,7 @@ export async function makeDemoScan(): Promise<File> {
   const worker = new Worker(new URL("./demoPiece.worker.ts", import.meta.url), { type: "module" });
   try {
     const bytes = await Comlink.wrap<DemoPieceApi>(worker).make();
-    return new File([bytes as Uint8Array<ArrayBuffer>], "gulls-over-waves.stl");
+    return new File([bytes as Uint8Array<ArrayBuffer>], "Dozing walrus.stl");
   } finally {
     worker.terminate();
   }
