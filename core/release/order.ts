@@ -33,8 +33,8 @@ export interface BlockRequest {
 
 /** Points of a skin that stand for its section. */
 const SAMPLES = 700;
-/** Fewer points than this in the way are the grid's own roughness. */
-const LEAST_POINTS = 3;
+/** Fewer points than this in the way, of two depths a place, are the grid's own roughness. */
+const LEAST_POINTS = 6;
 
 /** One section's points, moved along its pull by any thread. */
 interface BlockShare {

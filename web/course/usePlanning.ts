@@ -109,9 +109,9 @@ export function usePlanning(piece: Piece): Planning {
           if (!found || overtaken || done) return;
           setProgress(null);
           show(found, "settled");
-          // Nothing else may be shown for this document.
+          // Nothing else may be shown for this document, and what was begun for it need not be ended.
           overtaken = true;
-          geometry.cancel();
+          if (moved) geometry.cancel();
         });
         // A line just moved is worked out without waiting for word that nobody has done so before.
         if (!moved) await fetched;

@@ -7,7 +7,7 @@ import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { thinned } from "../../core/export/thin.ts";
 import { NearestField } from "../../core/field/nearest.ts";
-import { Cancelled, type JobContext } from "../../core/job/context.ts";
+import { Cancelled, type JobContext, plainContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
@@ -298,16 +298,7 @@ class GeometryWorker {
   /** How far apart the walls of a shown mesh stand, in front and behind, and where they are nearer than the limits. */
   walls(mesh: TriangleMesh, gapLimitMm: number, thinLimitMm: number, onBoard: boolean): ShownWalls {
     const widestMm = 2 * Math.max(gapLimitMm, thinLimitMm);
-    const { gapMm, thickMm } = wallsOf(
-      mesh,
-      NearestField.about(
-        mesh,
-        4,
-        this.context(() => {}),
-      ),
-      widestMm,
-      onBoard ? 0 : null,
-    );
+    const { gapMm, thickMm } = wallsOf(mesh, NearestField.about(mesh, 4, this.lookUp()), widestMm, onBoard ? 0 : null);
     return {
       gaps: {
         classes: narrowClasses(gapMm, gapLimitMm),
@@ -336,11 +327,7 @@ class GeometryWorker {
   }
 
   private surfaceOn(mesh: TriangleMesh, onBoard: boolean): Surface {
-    return surfaceOf(
-      mesh,
-      onBoard ? 0 : null,
-      this.context(() => {}),
-    );
+    return surfaceOf(mesh, onBoard ? 0 : null, this.lookUp());
   }
 
   /** What of a shown piece and the jacket over it needs a decision. */
@@ -352,11 +339,7 @@ class GeometryWorker {
     onBoard: boolean,
   ): Decision[] {
     const { gaps, thin } = this.walls(mesh, gapLimitMm, thinLimitMm, onBoard);
-    const nearest = NearestField.about(
-      jacket,
-      8,
-      this.context(() => {}),
-    );
+    const nearest = NearestField.about(jacket, 8, this.lookUp());
     return decisionsOf({
       holes: throughHoles(jacket, nearest),
       gaps: gaps.places,
@@ -382,6 +365,11 @@ class GeometryWorker {
       };
     }
     return this.coarse.engine;
+  }
+
+  /** For what is soon looked up on shown meshes: to cancel a plan does not cancel this. */
+  private lookUp(): JobContext {
+    return { ...plainContext, team: this.team ?? ALONE };
   }
 
   private context(onProgress: Progress): JobContext {
