@@ -90,10 +90,10 @@ try {
   await page.getByRole("button", { name: "Zones", exact: true }).click();
   await shoot(page, "survey-zones");
   await openAt(page, "The lamplighter", "Jacket");
-  await page.getByRole("button", { name: "Back", exact: true }).first().click();
+  await page.getByRole("button", { name: "Right", exact: true }).first().click();
   await page.getByRole("button", { name: "Two parts" }).click();
   await page.getByTestId("seam").waitFor({ timeout: 60_000 });
-  await page.getByText("The jacket's own seam").scrollIntoViewIfNeeded();
+  await page.getByTestId("seam").scrollIntoViewIfNeeded();
   await shoot(page, "jacket-seam");
   await page.getByRole("button", { name: "Undo" }).click();
   await openAt(page, "Dozing walrus", "Parting");
