@@ -90,7 +90,8 @@ try {
   await page.getByRole("button", { name: "Zones", exact: true }).click();
   await shoot(page, "survey-zones");
   await openAt(page, "The lamplighter", "Jacket");
-  await page.getByRole("button", { name: "Right", exact: true }).first().click();
+  await page.getByRole("button", { name: "Left", exact: true }).first().click();
+  await page.getByLabel("Cut the jacket away").fill("0");
   await page.getByRole("button", { name: "Two parts" }).click();
   await page.getByTestId("seam").waitFor({ timeout: 60_000 });
   await page.getByTestId("seam").scrollIntoViewIfNeeded();

@@ -3,6 +3,10 @@ import * as THREE from "three";
 import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { STENCIL_FACE } from "./faces.ts";
 
+/** Seen flatter than this (cosine) a number is gone; from FULL on it is there: edge-on it would hang as a streak in the air. */
+const GONE = 0.15;
+const FULL = 0.35;
+
 export function stencil(number: number, at: THREE.Vector3, facing: THREE.Vector3, sizeMm: number): THREE.Mesh {
   const side = 256;
   const canvas = new OffscreenCanvas(side, side);
@@ -17,10 +21,8 @@ export function stencil(number: number, at: THREE.Vector3, facing: THREE.Vector3
   }
   const texture = new THREE.CanvasTexture(canvas);
   texture.colorSpace = THREE.SRGBColorSpace;
-  const mesh = new THREE.Mesh(
-    new THREE.PlaneGeometry(sizeMm, sizeMm),
-    new THREE.MeshBasicMaterial({ map: texture, transparent: true, depthWrite: false }),
-  );
+  const material = new THREE.MeshBasicMaterial({ map: texture, transparent: true, depthWrite: false });
+  const mesh = new THREE.Mesh(new THREE.PlaneGeometry(sizeMm, sizeMm), material);
   const right = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), facing);
   if (right.lengthSq() < 1e-4) right.set(1, 0, 0);
   right.normalize();
@@ -28,5 +30,11 @@ export function stencil(number: number, at: THREE.Vector3, facing: THREE.Vector3
   mesh.quaternion.setFromRotationMatrix(new THREE.Matrix4().makeBasis(right, up, facing));
   mesh.position.copy(at).addScaledVector(facing, sizeMm * 0.07);
   mesh.renderOrder = 1;
+  const way = new THREE.Vector3();
+  mesh.onBeforeRender = (_renderer, _scene, camera) => {
+    way.setFromMatrixPosition(camera.matrixWorld);
+    way.sub(new THREE.Vector3().setFromMatrixPosition(mesh.matrixWorld)).normalize();
+    material.opacity = THREE.MathUtils.clamp((way.dot(facing) - GONE) / (FULL - GONE), 0, 1);
+  };
   return mesh;
 }
