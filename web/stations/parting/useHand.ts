@@ -51,8 +51,20 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
       worker.end();
     };
   }, [inHand]);
+  const terms = useMemo(
+    (): GlanceTerms => ({
+      fillDepthMm: document.parting.fillDepthMm,
+      zones: document.zones,
+      overMm: jacketThicknessMm(document.jacket.coats),
+    }),
+    [document.parting.fillDepthMm, document.zones, document.jacket.coats],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a glance at what lies there, so that the first edit finds its pulls surveyed.
   useEffect(() => {
-    if (inHand && survey && hand.current) void hand.current.api.takeUp(survey, onBoard).then(ready.current.open);
+    const api = hand.current?.api;
+    if (!laid || !survey || !api) return;
+    void api.takeUp(survey, onBoard).then(ready.current.open);
+    void api.edit(laid, null, terms);
   }, [inHand, survey, onBoard]);
   const { prepare, quality } = planning;
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when a settled plan is in hand.
@@ -62,15 +74,6 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   // The document's own layout is shown again once it has changed.
   // biome-ignore lint/correctness/useExhaustiveDependencies: an edit of the layout ends what was on trial.
   useEffect(() => setMoving(null), [laid]);
-  const terms = useMemo(
-    (): GlanceTerms => ({
-      fillDepthMm: document.parting.fillDepthMm,
-      zones: document.zones,
-      overMm: jacketThicknessMm(document.jacket.coats),
-    }),
-    [document.parting.fillDepthMm, document.zones, document.jacket.coats],
-  );
-
   const answerTo = useCallback(
     async (change: HandEdit): Promise<Layout | null> => {
       // As the document has it by now: the edit before may have been made a moment ago.
