@@ -2,9 +2,10 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
-import { sphere } from "../testing/shapes.ts";
+import { areaAndVolume } from "../mesh/mesh.ts";
+import { moved, sphere } from "../testing/shapes.ts";
 import { choosePulls } from "./choosePulls.ts";
-import { cutSections, lineLengthMm } from "./cut.ts";
+import { cutSections, inOrder, lineLengthMm } from "./cut.ts";
 import { fairLine } from "./fair.ts";
 import { type LabellingProblem, labellingEnergy, labelVertices, type VertexGraph } from "./labelling.ts";
 import { MaxFlow } from "./maxflow.ts";
@@ -201,5 +202,29 @@ describe("cutting along ties", () => {
     expect(cut.lengthMm / (300 * Math.PI)).toBeCloseTo(1, 1);
     const areas = cut.skins.map((skin) => skin.triangles.length);
     expect(Math.min(...areas)).toBeGreaterThan(0.25 * Math.max(...areas));
+  });
+
+  it("is the same with its sections in another order as if they had been cut in that order", () => {
+    // Off the middle: at its poles all three would tie.
+    const ball = moved(sphere(100, 32), 0.7, 0.4, 0);
+    const wedges = [0, 1, 2].map((s) =>
+      Float32Array.from({ length: ball.positions.length / 3 }, (_, v) => {
+        const turn = (2 * Math.PI * s) / 3 + 0.3;
+        return ball.positions[3 * v] * Math.cos(turn) + ball.positions[3 * v + 1] * Math.sin(turn);
+      }),
+    );
+    const order = [2, 0, 1];
+    const found = inOrder(cutSections(ball, wedges), order);
+    const wanted = cutSections(
+      ball,
+      order.map((s) => wedges[s]),
+    );
+    found.skins.forEach((skin, k) => {
+      expect(areaAndVolume(skin).areaMm2).toBeCloseTo(areaAndVolume(wanted.skins[k]).areaMm2, 3);
+    });
+    const told = (cut: typeof found) =>
+      cut.lines.map((line) => `${line.sections.join("|")} ${line.closed} ${lineLengthMm(line).toFixed(2)}`).sort();
+    expect(told(found)).toEqual(told(wanted));
+    for (const { sections } of found.lines) expect(sections[0]).toBeLessThan(sections[1]);
   });
 });

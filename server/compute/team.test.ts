@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { makeJacket } from "../../core/jacket/jacket.ts";
 import { Cancelled, plainContext } from "../../core/job/context.ts";
 import { kernels } from "../../core/job/kernels.ts";
-import { ALONE, help, type Kernel, runsOf, SharedTeam, type Task } from "../../core/job/team.ts";
+import { ALONE, help, type Kernel, runsOf, SharedTeam, shared, type Task } from "../../core/job/team.ts";
 import { newPlan } from "../../core/plan/document.ts";
 import { depthField } from "../../core/survey/depth.ts";
 import { pullDirections } from "../../core/survey/directions.ts";
@@ -83,6 +83,16 @@ describe("a team of threads", () => {
     expect(ticks).toBe(2);
     const after = surveyDirections(survey, { ...plainContext, team: threads });
     expect(after.lockMm3.slice()).toEqual(surveyDirections(survey, plainContext).lockMm3);
+  });
+});
+
+describe("memory that is shared", () => {
+  it("holds the same figures, and is what the array was where there is one thread", () => {
+    const figures = Float32Array.of(1.5, -2, 3);
+    const copy = shared(threads, figures);
+    expect(copy.buffer).toBeInstanceOf(SharedArrayBuffer);
+    expect([...copy]).toEqual([1.5, -2, 3]);
+    expect(shared(ALONE, figures)).toBe(figures);
   });
 });
 
