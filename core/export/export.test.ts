@@ -11,7 +11,7 @@ import { linesAsData, writeDxf } from "./lines.ts";
 import { linearRgb, SECTION_PIGMENTS } from "./palette.ts";
 import { drawPortrait } from "./portrait.ts";
 import { writeStl } from "./stl.ts";
-import { thinned } from "./thin.ts";
+import { thinned, thinnedRoughly } from "./thin.ts";
 
 const square: PartingLine = {
   sections: [0, 1],
@@ -67,6 +67,18 @@ describe("files out", () => {
 });
 
 describe("what is shown", () => {
+  it("meshes thinned roughly keep their size, and are left alone where there is little to thin", async () => {
+    const ball = sphere(100, 160);
+    const rough = await thinnedRoughly(ball, 2000, 0.02);
+    expect(rough.triangles.length / 3).toBeLessThan(2400);
+    expect(areaAndVolume(rough).volumeMm3 / areaAndVolume(ball).volumeMm3).toBeCloseTo(1, 1);
+    boxSize(meshBox(rough)).forEach((size) => {
+      expect(Math.abs(size - 200)).toBeLessThan(6);
+    });
+    const small = sphere(100, 24);
+    expect(await thinnedRoughly(small, 2000, 0.02)).toBe(small);
+  });
+
   it("thinned meshes keep the shape and their open border", async () => {
     const ball = sphere(100, 96);
     const thin = await thinned(ball, 2000);

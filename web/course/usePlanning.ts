@@ -15,7 +15,7 @@ import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
 import { call, HttpProblem } from "../lib/http.ts";
 import { SettingsContext } from "../lib/show.ts";
-import { type Answer, Geometry, type PlanFile, proxied, type ShownOffer } from "../workers/geometry.ts";
+import { type Answer, Geometry, type PlanFile, proxied, type ShownOffer, takeKept } from "../workers/geometry.ts";
 
 export interface Planning {
   readonly bundle: PlanBundle | null;
@@ -69,12 +69,13 @@ export function usePlanning(piece: Piece): Planning {
   const opened = useRef<Promise<string | null> | null>(null);
 
   useEffect(() => {
-    const worker = new Geometry();
+    const kept = takeKept(piece.scanId);
+    const worker = kept ?? new Geometry();
     setGeometry(worker);
-    opened.current = null;
+    opened.current = kept && Promise.resolve(null);
     settled.current = null;
     return () => worker.end();
-  }, []);
+  }, [piece.scanId]);
 
   const key = document ? resultKeyText(piece.scanSha256, document, { rates, fineness }, BUNDLE_VERSION) : null;
 

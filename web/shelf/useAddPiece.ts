@@ -1,16 +1,18 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useCallback, useContext, useState } from "react";
 import { type Piece, piece as pieceSchema } from "../../contract/pieces.ts";
 import { scan as scanSchema } from "../../contract/scans.ts";
 import { newPlan } from "../../core/plan/document.ts";
 import { sendJson, uploadFile } from "../lib/http.ts";
 import { keys } from "../lib/queries.ts";
+import { SettingsContext } from "../lib/show.ts";
 import { makeDemoScan } from "../workers/demoPiece.ts";
-import { Geometry, proxied } from "../workers/geometry.ts";
+import { Geometry, keepFor, proxied } from "../workers/geometry.ts";
 
 /** Reads a dropped scan here first, so that a bad file is refused before it is sent; then uploads it and makes its piece. */
 export function useAddPiece(done: (piece: Piece) => void) {
   const client = useQueryClient();
+  const { rates, fineness } = useContext(SettingsContext);
   const [progress, setProgress] = useState<{ what: string; fraction: number | null } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
 
@@ -19,7 +21,9 @@ export function useAddPiece(done: (piece: Piece) => void) {
       setProblem(null);
       setProgress({ what: "Reading the scan", fraction: 0 });
       const geometry = new Geometry();
+      let handedOn = false;
       try {
+        void geometry.api.setFineness(fineness);
         const bytes = new Uint8Array(await file.arrayBuffer());
         const facts = await geometry.open(
           bytes,
@@ -27,11 +31,13 @@ export function useAddPiece(done: (piece: Piece) => void) {
           proxied((_stage: string, fraction: number) => setProgress({ what: "Reading the scan", fraction })),
         );
         if (!facts.ok) throw new Error(facts.message);
+        const document = newPlan({ unit: facts.value.proposal.unit, up: facts.value.up });
+        // While the scan travels, its plan is begun on.
+        void geometry.api.begin(document, rates);
         const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) =>
           setProgress({ what: "Putting it on the shelf", fraction }),
         );
         const scan = scanSchema.parse(sent);
-        const document = newPlan({ unit: facts.value.proposal.unit, up: facts.value.up });
         const name =
           file.name
             .replace(/\.[^.]+$/, "")
@@ -43,16 +49,18 @@ export function useAddPiece(done: (piece: Piece) => void) {
           { name: name.slice(0, 120), scanId: scan.id, document },
           pieceSchema,
         );
+        keepFor(scan.id, geometry);
+        handedOn = true;
         await client.invalidateQueries({ queryKey: keys.pieces });
         done(piece);
       } catch (error) {
         setProblem(error instanceof Error ? error.message : "The scan could not be added.");
       } finally {
-        geometry.end();
+        if (!handedOn) geometry.end();
         setProgress(null);
       }
     },
-    [client, done],
+    [client, done, rates, fineness],
   );
 
   const addDemo = useCallback(async () => {

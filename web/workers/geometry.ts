@@ -44,4 +44,20 @@ export class Geometry {
   }
 }
 
+/** A worker that has read a scan just put on the shelf, kept for the course of its piece that opens next. */
+let kept: { readonly scanId: string; readonly geometry: Geometry } | null = null;
+
+export function keepFor(scanId: string, geometry: Geometry): void {
+  kept?.geometry.end();
+  kept = { scanId, geometry };
+}
+
+/** The worker that was kept for a scan, if there is one; any other is ended. */
+export function takeKept(scanId: string): Geometry | null {
+  const held = kept;
+  kept = null;
+  if (held && held.scanId !== scanId) held.geometry.end();
+  return held?.scanId === scanId ? held.geometry : null;
+}
+
 export const proxied = Comlink.proxy;

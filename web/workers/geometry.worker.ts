@@ -5,7 +5,7 @@ import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
-import { thinned } from "../../core/export/thin.ts";
+import { thinnedRoughly } from "../../core/export/thin.ts";
 import { NearestField } from "../../core/field/nearest.ts";
 import { Cancelled, type JobContext, plainContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
@@ -162,15 +162,37 @@ class GeometryWorker {
       const ctx = this.context(onProgress);
       if (!this.fine) throw new Error("No scan is open.");
       const piece = this.fine.pieceFor(document, ctx);
-      const settledMm = this.settledStep(document, piece.areaMm2);
       const result =
         quality === "settled"
-          ? this.fine.run(document, rates, settledMm, ctx)
-          : (await this.coarseEngine(piece.mesh)).run(alreadySeated(document), rates, coarseStepMm(settledMm), ctx);
+          ? this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx)
+          : await this.atFirst(document, rates, ctx);
       if (quality === "settled") this.last = { key, result };
       const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
       return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
     });
+  }
+
+  /** Begins on the coarse answer, so that it is there when it is asked for. */
+  async begin(document: PlanDocument, rates: Rates): Promise<Answer<null>> {
+    return this.guarded(async () => {
+      await this.atFirst(
+        document,
+        rates,
+        this.context(() => {}),
+      );
+      return null;
+    });
+  }
+
+  /** The coarse answer; what it says of the piece itself is not coarse. */
+  private async atFirst(document: PlanDocument, rates: Rates, ctx: JobContext): Promise<PlanResult> {
+    if (!this.fine) throw new Error("No scan is open.");
+    const piece = this.fine.pieceFor(document, ctx);
+    const stepMm = coarseStepMm(this.settledStep(document, piece.areaMm2));
+    const result = (await this.coarseEngine(piece.mesh)).run(alreadySeated(document), rates, stepMm, ctx);
+    const { report } = piece;
+    const others = result.warnings.filter((warning) => !result.piece.report.warnings.includes(warning));
+    return { ...result, piece: { ...result.piece, report }, warnings: [...report.warnings, ...others] };
   }
 
   /** The best plan of every number of sections; each is told, with its picture, as it is found. */
@@ -361,7 +383,7 @@ class GeometryWorker {
     if (this.coarse?.from !== piece) {
       this.coarse = {
         from: piece,
-        engine: new PlanEngine(await thinned(piece, COARSE_TRIANGLES, 0.02), HASTY),
+        engine: new PlanEngine(await thinnedRoughly(piece, COARSE_TRIANGLES, 0.02), HASTY),
       };
     }
     return this.coarse.engine;
