@@ -75,7 +75,7 @@ describe("what is shown", () => {
     boxSize(meshBox(rough)).forEach((size) => {
       expect(Math.abs(size - 200)).toBeLessThan(6);
     });
-    const small = sphere(100, 24);
+    const small = sphere(100, 12);
     expect(await thinnedRoughly(small, 2000, 0.02)).toBe(small);
   });
 
