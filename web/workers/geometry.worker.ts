@@ -114,6 +114,8 @@ class GeometryWorker {
   private coarse: { readonly from: TriangleMesh; readonly engine: PlanEngine } | null = null;
   /** The last settled plan and the key of what it was made from. */
   private last: { readonly key: string; readonly result: PlanResult } | null = null;
+  /** The engine of which a settled plan has been packed to be shown. */
+  private shown: PlanEngine | null = null;
   private cancel: Int32Array | null = null;
   private team: Team | null = null;
   private fineness: Fineness = "usual";
@@ -166,7 +168,10 @@ class GeometryWorker {
         quality === "settled"
           ? this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx)
           : await this.atFirst(document, rates, ctx);
-      if (quality === "settled") this.last = { key, result };
+      if (quality === "settled") {
+        this.last = { key, result };
+        this.shown = this.fine;
+      }
       const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
       return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
     });
@@ -249,7 +254,13 @@ class GeometryWorker {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const ctx = this.context(onProgress);
-      this.fine.prepare(document, rates, this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2), ctx);
+      const stepMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
+      this.fine.prepare(document, rates, stepMm, ctx);
+      if (document.parting.layout && this.shown !== this.fine) {
+        // What stays the same from edit to edit is thinned but once: before the first.
+        await bundleOf(this.fine.run(document, rates, stepMm, ctx), { readMs: 0, planMs: 0, totalMs: 0 });
+        this.shown = this.fine;
+      }
       return null;
     });
   }
