@@ -5,10 +5,12 @@
  */
 import type { JobContext } from "../job/context.ts";
 import { FloatList, IndexList } from "../mesh/io/scanner.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
+import { type TriangleMesh, TriangleSums } from "../mesh/mesh.ts";
 import { CUBE_TRIANGLES, EDGE_CORNERS } from "./cubes.ts";
 import { BRICK, BRICK_NODES, type BrickGrid, neighbourSlot } from "./grid.ts";
 
+/** Edges of a cell. */
+const EDGES = 12;
 /** Side of the block of values one brick's cells need. */
 const BLOCK = BRICK + 1;
 
@@ -29,7 +31,7 @@ export function isosurface(
   const triangles = new IndexList();
   /** Vertex numbers on the three edges leaving each node upwards, for bricks that need them. */
   const edgeVertices = new Map<number, Int32Array>();
-  const vertexOfEdge = new Int32Array(12);
+  const vertexOfEdge = new Int32Array(EDGES);
   const bricks = { from: 0, to: grid.brickOf.length };
   sweepCells(grid, values, level, ranges, bricks, ctx, (block, corner, slot, x, y, z, table) => {
     vertexOfEdge.fill(-1);
@@ -110,9 +112,9 @@ export function surfaceFigures(
   onBoard: boolean,
   ctx: JobContext,
 ): { areaMm2: number; volumeMm3: number } {
-  const sums = new TriangleSums();
-  const points = new Float64Array(36);
-  const { originMm: o, stepMm: h } = grid;
+  // The points of the cell's twelve edges, then the corners of what is left of a triangle that the board cuts.
+  const points = new Float64Array(3 * (EDGES + 4));
+  const sums = new TriangleSums(points);
   sweepCells(grid, values, level, ranges, bricks, ctx, (block, corner, _, x, y, z, table) => {
     let known = 0;
     let lowest = Infinity;
@@ -120,64 +122,42 @@ export function surfaceFigures(
       const e = table[k];
       if (known & (1 << e)) continue;
       known |= 1 << e;
-      const axis = e >> 2;
       const low = EDGE_CORNERS[e][0];
-      const [i, j, l] = [x + (low & 1), y + ((low >> 1) & 1), z + (low >> 2)];
-      const s = crossingShare(block, i, j, l, axis);
-      points[3 * e] = o[0] + h * (corner[0] + i + (axis === 0 ? s : 0));
-      points[3 * e + 1] = o[1] + h * (corner[1] + j + (axis === 1 ? s : 0));
-      points[3 * e + 2] = o[2] + h * (corner[2] + l + (axis === 2 ? s : 0));
-      if (points[3 * e + 2] < lowest) lowest = points[3 * e + 2];
+      placeOnEdge(points, 3 * e, grid, block, corner, x + (low & 1), y + ((low >> 1) & 1), z + (low >> 2), e >> 2);
+      lowest = Math.min(lowest, points[3 * e + 2]);
     }
     for (let k = 0; k < table.length; k += 3) {
-      if (!onBoard || lowest >= 0) sums.add(points, table[k], table[k + 1], table[k + 2]);
-      else sums.addAboveBoard(points, table[k], table[k + 1], table[k + 2]);
+      if (!onBoard || lowest >= 0) {
+        sums.add(table[k], table[k + 1], table[k + 2]);
+        continue;
+      }
+      const count = clipAboveBoard(points, [table[k], table[k + 1], table[k + 2]], EDGES);
+      for (let c = 1; c + 1 < count; c++) sums.add(EDGES, EDGES + c, EDGES + c + 1);
     }
   });
-  return { areaMm2: sums.area2 / 2, volumeMm3: sums.volume6 / 6 };
+  return sums.figures();
 }
 
-/** Twice the area of triangles, and six times the volume between them and the origin. */
-class TriangleSums {
-  area2 = 0;
-  volume6 = 0;
-  private readonly clipped = new Float64Array(12);
-
-  /** @param a, b, c places of the corners among the points */
-  add(p: Float64Array, a: number, b: number, c: number): void {
-    const [x, y, z] = [p[3 * a], p[3 * a + 1], p[3 * a + 2]];
-    const ux = p[3 * b] - x;
-    const uy = p[3 * b + 1] - y;
-    const uz = p[3 * b + 2] - z;
-    const vx = p[3 * c] - x;
-    const vy = p[3 * c + 1] - y;
-    const vz = p[3 * c + 2] - z;
-    const nx = uy * vz - uz * vy;
-    const ny = uz * vx - ux * vz;
-    const nz = ux * vy - uy * vx;
-    this.area2 += Math.sqrt(nx * nx + ny * ny + nz * nz);
-    this.volume6 += nx * x + ny * y + nz * z;
+/**
+ * The part of a triangle above z = 0, as a fan of triangles (Sutherland and Hodgman 1974).
+ * @param p xyz per point; the part's corners are written from `to` on
+ * @returns how many corners it has
+ */
+function clipAboveBoard(p: Float64Array, corners: readonly [number, number, number], to: number): number {
+  let count = 0;
+  for (let k = 0; k < 3; k++) {
+    const a = 3 * corners[k];
+    const b = 3 * corners[(k + 1) % 3];
+    const above = p[a + 2] >= 0;
+    if (above) p.copyWithin(3 * (to + count++), a, a + 3);
+    if (above === p[b + 2] >= 0) continue;
+    const s = p[a + 2] / (p[a + 2] - p[b + 2]);
+    const at = 3 * (to + count++);
+    p[at] = p[a] + s * (p[b] - p[a]);
+    p[at + 1] = p[a + 1] + s * (p[b + 1] - p[a + 1]);
+    p[at + 2] = 0;
   }
-
-  /** The same of the part above z = 0 (Sutherland and Hodgman 1974). */
-  addAboveBoard(p: Float64Array, a: number, b: number, c: number): void {
-    const out = this.clipped;
-    const corners = [a, b, c];
-    let count = 0;
-    for (let k = 0; k < 3; k++) {
-      const from = 3 * corners[k];
-      const to = 3 * corners[(k + 1) % 3];
-      if (p[from + 2] >= 0) {
-        for (let n = 0; n < 3; n++) out[3 * count + n] = p[from + n];
-        count++;
-      }
-      if (p[from + 2] >= 0 === p[to + 2] >= 0) continue;
-      const s = p[from + 2] / (p[from + 2] - p[to + 2]);
-      for (let n = 0; n < 3; n++) out[3 * count + n] = n === 2 ? 0 : p[from + n] + s * (p[to + n] - p[from + n]);
-      count++;
-    }
-    for (let k = 1; k + 1 < count; k++) this.add(out, 0, k, k + 1);
-  }
+  return count;
 }
 
 /** Least and greatest value of every brick's nodes. */
@@ -295,23 +275,33 @@ function edgeVertex(
   }
   const key = 3 * ((i & 7) + BRICK * ((j & 7) + BRICK * (k & 7))) + axis;
   if (store[key] >= 0) return store[key];
-  const s = crossingShare(block, i, j, k, axis);
   const number = vertices.length / 3;
   store[key] = number;
-  const h = grid.stepMm;
-  vertices.push3(
-    grid.originMm[0] + h * (brickCorner[0] + i + (axis === 0 ? s : 0)),
-    grid.originMm[1] + h * (brickCorner[1] + j + (axis === 1 ? s : 0)),
-    grid.originMm[2] + h * (brickCorner[2] + k + (axis === 2 ? s : 0)),
-  );
+  placeOnEdge(place, 0, grid, block, brickCorner, i, j, k, axis);
+  vertices.push3(place[0], place[1], place[2]);
   return number;
 }
 
-/** Where on the edge that leaves a node of the block along an axis the level is crossed, 0 to 1. */
-function crossingShare(block: Float32Array, i: number, j: number, k: number, axis: number): number {
+const place = new Float64Array(3);
+
+/** Where the level crosses the edge that leaves node (i, j, k) of the block along an axis: xyz, mm, written at `out[to]`. */
+function placeOnEdge(
+  out: Float64Array,
+  to: number,
+  { originMm: o, stepMm: h }: BrickGrid,
+  block: Float32Array,
+  brickCorner: Int32Array,
+  i: number,
+  j: number,
+  k: number,
+  axis: number,
+): void {
   const at = i + BLOCK * (j + BLOCK * k);
   const a = block[at];
   const b = block[at + (axis === 0 ? 1 : axis === 1 ? BLOCK : BLOCK * BLOCK)];
   // Kept a hair off the nodes, so that no triangle collapses to a point.
-  return Math.min(0.999, Math.max(0.001, a / (a - b)));
+  const s = Math.min(0.999, Math.max(0.001, a / (a - b)));
+  out[to] = o[0] + h * (brickCorner[0] + i + (axis === 0 ? s : 0));
+  out[to + 1] = o[1] + h * (brickCorner[1] + j + (axis === 1 ? s : 0));
+  out[to + 2] = o[2] + h * (brickCorner[2] + k + (axis === 2 ? s : 0));
 }

@@ -98,27 +98,42 @@ export function boxSize(box: Box): [number, number, number] {
  * meshes, and for meshes open only on the plane z = 0).
  */
 export function areaAndVolume(mesh: TriangleMesh): { areaMm2: number; volumeMm3: number } {
-  const p = mesh.positions;
   const t = mesh.triangles;
-  let area2 = 0;
-  let volume6 = 0;
-  for (let k = 0; k < t.length; k += 3) {
-    const a = t[k] * 3;
-    const b = t[k + 1] * 3;
-    const c = t[k + 2] * 3;
-    const ux = p[b] - p[a];
-    const uy = p[b + 1] - p[a + 1];
-    const uz = p[b + 2] - p[a + 2];
-    const vx = p[c] - p[a];
-    const vy = p[c + 1] - p[a + 1];
-    const vz = p[c + 2] - p[a + 2];
+  const sums = new TriangleSums(mesh.positions);
+  for (let k = 0; k < t.length; k += 3) sums.add(t[k], t[k + 1], t[k + 2]);
+  return sums.figures();
+}
+
+/** Sums the areas of triangles over some points, and the volumes between them and the origin. */
+export class TriangleSums {
+  private area2 = 0;
+  private volume6 = 0;
+
+  /** @param points xyz each, mm; they may change between the triangles */
+  constructor(private readonly points: Float32Array | Float64Array) {}
+
+  /** @param a, b, c which points the corners are, counter-clockwise seen from outside */
+  add(a: number, b: number, c: number): void {
+    const p = this.points;
+    const x = p[3 * a];
+    const y = p[3 * a + 1];
+    const z = p[3 * a + 2];
+    const ux = p[3 * b] - x;
+    const uy = p[3 * b + 1] - y;
+    const uz = p[3 * b + 2] - z;
+    const vx = p[3 * c] - x;
+    const vy = p[3 * c + 1] - y;
+    const vz = p[3 * c + 2] - z;
     const nx = uy * vz - uz * vy;
     const ny = uz * vx - ux * vz;
     const nz = ux * vy - uy * vx;
-    area2 += Math.sqrt(nx * nx + ny * ny + nz * nz);
-    volume6 += nx * p[a] + ny * p[a + 1] + nz * p[a + 2];
+    this.area2 += Math.sqrt(nx * nx + ny * ny + nz * nz);
+    this.volume6 += nx * x + ny * y + nz * z;
   }
-  return { areaMm2: area2 / 2, volumeMm3: volume6 / 6 };
+
+  figures(): { areaMm2: number; volumeMm3: number } {
+    return { areaMm2: this.area2 / 2, volumeMm3: this.volume6 / 6 };
+  }
 }
 
 /** Moves every vertex by `p -> matrix p * scale + shift`; `matrix` is row-major 3x3 orthonormal. */

@@ -13,7 +13,7 @@ import { reckonedAnew } from "../../core/plan/glance.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
 import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
-import { call, HttpProblem } from "../lib/http.ts";
+import { call } from "../lib/http.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { type Answer, Geometry, type PlanFile, proxied, type ShownOffer, takeKept } from "../workers/geometry.ts";
 
@@ -105,7 +105,7 @@ export function usePlanning(piece: Piece): Planning {
         setProblem(null);
         const hash = await sha256(key);
         let done = false;
-        const known = hash ? fetchBundle(hash).catch(() => null) : Promise.resolve(null);
+        const known = hash ? fetchBundle(hash) : Promise.resolve(null);
         const fetched = known.then((found) => {
           if (!found || overtaken || done) return;
           setProgress(null);
@@ -252,13 +252,13 @@ async function openScan(geometry: Geometry, piece: Piece, report: Report): Promi
   }
 }
 
+/** A result that was kept on the server; null where it is not there or cannot be had: then it is worked out here. */
 async function fetchBundle(hash: string): Promise<PlanBundle | null> {
   try {
     const response = await call(`/results/${hash}`);
     return unpackBundle(new Uint8Array(await response.arrayBuffer()));
-  } catch (error) {
-    if (error instanceof HttpProblem) return null;
-    throw error;
+  } catch {
+    return null;
   }
 }
 
