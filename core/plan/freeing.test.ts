@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
-import { makeJacket } from "../jacket/jacket.ts";
+import { type Jacket, makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { mushroom } from "../testing/shapes.ts";
@@ -9,27 +9,28 @@ import { type FreedSections, FreeingMemory, freeSections } from "./freeing.ts";
 const STEP_MM = 4;
 const coats = [{ thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
 /** A low mushroom on the board: under its cap a section pulled up is locked, thin enough to be filled. */
-const piece = mushroom(60, 40, 78, 40, 96);
-const jacket = makeJacket(
-  piece,
-  { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: true, stepMm: STEP_MM },
-  ctx,
-);
-const nearest = NearestField.about(jacket.mesh, 2 * STEP_MM, ctx);
-const vertices = jacket.mesh.positions.length / 3;
+const jacket = jacketOf(78);
+
+function jacketOf(capMm: number): Jacket {
+  return makeJacket(
+    mushroom(60, 40, capMm, 40, 96),
+    { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: true, stepMm: STEP_MM },
+    ctx,
+  );
+}
 
 function freed(
   memory: FreeingMemory,
-  some: { fillDepthMm?: number; open?: boolean; rounds?: number } = {},
+  some: { fillDepthMm?: number; open?: boolean; rounds?: number; on?: Jacket } = {},
 ): FreedSections {
-  const { fillDepthMm = 60, open = false, rounds = 3 } = some;
+  const { fillDepthMm = 60, open = false, rounds = 3, on = jacket } = some;
   const pulls: readonly Direction[] = [[0, 0, 1]];
   return freeSections(
     {
-      jacket,
-      nearest,
+      jacket: on,
+      nearest: NearestField.about(on.mesh, 2 * STEP_MM, ctx),
       pulls,
-      potentials: [new Float32Array(vertices).fill(1)],
+      potentials: [new Float32Array(on.mesh.positions.length / 3).fill(1)],
       fillDepthMm,
       open: [open],
       shellMm: 15,
@@ -60,6 +61,14 @@ describe("a lock that can be filled", () => {
     const deep = freed(new FreeingMemory(), { fillDepthMm: 5 });
     expect(deep.fillsMm3[0]).toBeLessThan(1000);
     for (const result of [open, deep]) expect(holding(result)).toBeGreaterThan(100_000);
+  });
+
+  it("holds where it is left open though it is as thin as the grid's own roughness", () => {
+    const capMm = 60 + 1.5 * STEP_MM;
+    const [filled, open] = [false, true].map((left) => freed(new FreeingMemory(), { open: left, on: jacketOf(capMm) }));
+    expect(holding(filled)).toBe(0);
+    expect(holding(open) / filled.locks[0].lockMm3).toBeCloseTo(1, 6);
+    expect(open.fillsMm3[0]).toBe(0);
   });
 });
 

@@ -144,7 +144,13 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
   // Nothing is called free by the first, wider look.
   if (request.rounds > 1 && !best.round.proven) best = { ...best, round: finer(request, best.round, ctx) };
   const { mesh, potentials: lines, nearest, cells, locks } = best.round;
-  return { mesh, potentials: lines, nearest, cells, locks: first.locks, last: locks, fillsMm3: best.fillsMm3 };
+  const last = locks.map((lock, s) => (request.open[s] ? leftOpen(lock, first.locks[s]) : lock));
+  return { mesh, potentials: lines, nearest, cells, locks: first.locks, last, fillsMm3: best.fillsMm3 };
+}
+
+/** All that could have been filled holds where it is left open, however thin it is. */
+function leftOpen(last: SectionLock, first: SectionLock): SectionLock {
+  return first.lockMm3 > last.holdingMm3 ? { ...first, holdingMm3: first.lockMm3 } : last;
 }
 
 function filledJacket(

@@ -148,7 +148,7 @@ export function figuresAtAGlance(
     fillWith,
     plugUnder: held?.plugUnder ?? null,
     fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
-    releases: deepMm3 === 0,
+    releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
     lineMm,
     lock: { volumeMm3: fill + deepMm3, deepestMm: held?.deepestMm ?? 0, at: held?.lock.at ?? null },
     deepestMm: held?.deepestMm ?? 0,

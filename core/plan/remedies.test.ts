@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { treated } from "../parting/hand/edit.ts";
 import type { LaidLine } from "../parting/hand/layout.ts";
 import type { Direction } from "../survey/directions.ts";
 import { lathe, pittedBall, sphere } from "../testing/shapes.ts";
@@ -142,6 +143,27 @@ describe("remedies", () => {
       expect(after.fillMm3).toBeLessThan(before.fillMm3);
       expect(after.sections.every(({ releases }) => releases)).toBe(true);
     }
+  });
+
+  it("fill what was left open, no deeper than fills go", () => {
+    const filled = parted(
+      128,
+      0,
+      [
+        [0, 0, -1],
+        [0, 0, 1],
+      ],
+      90,
+    );
+    const { layout } = filled.parting;
+    if (!layout) throw new Error("It was laid by hand.");
+    const open = { ...filled, parting: { ...filled.parting, layout: treated(layout, 1, { fillWith: "open" }) } };
+    const { engine, locked } = lockedIn(pitted, open);
+    expect(locked).toHaveLength(1);
+    const found = engine.remediesFor(open, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
+    const fill = found.find(({ kind }) => kind === "fill");
+    expect(fill?.fillDepthMm).toBe(90);
+    expect(fill?.all).toBe(true);
   });
 
   it("are none for a section that releases", () => {

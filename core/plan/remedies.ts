@@ -6,7 +6,7 @@
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
-import { withPull } from "../parting/hand/edit.ts";
+import { treated, withPull } from "../parting/hand/edit.ts";
 import { type Layout, layoutOf, MOST_SECTIONS, takenInHand } from "../parting/hand/layout.ts";
 import { networkOf } from "../parting/network.ts";
 import type { PullRange } from "../parting/pullRange.ts";
@@ -183,7 +183,15 @@ export function degreesBetween(a: Direction, b: Direction): number {
   return (Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) * 180) / Math.PI;
 }
 
-function deeper({ parting }: PlanDocument, layout: Layout, { deepestMm }: PlannedSection): Candidate | null {
+/** Filled as deep as it takes; as deep as fills go already where its locks were left open. */
+function deeper(
+  { parting }: PlanDocument,
+  layout: Layout,
+  { number, deepestMm, fillWith }: PlannedSection,
+): Candidate | null {
+  if (fillWith === "open") {
+    return candidate("fill", { ...parting, layout: treated(layout, number - 1, { fillWith: "silicone" }) });
+  }
   const fillDepthMm = DEEPER_MM * (Math.ceil(deepestMm / DEEPER_MM) + 1);
   if (fillDepthMm <= parting.fillDepthMm || fillDepthMm > DEEPEST_MM) return null;
   return candidate("fill", { ...parting, layout, fillDepthMm });
