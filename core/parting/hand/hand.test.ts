@@ -120,6 +120,32 @@ describe("the way of a line", () => {
   });
 });
 
+describe("the horizon of a wrinkled ball", () => {
+  it("is the form's, not every wrinkle's: it neither wanders off nor zigzags", () => {
+    const smooth = sphere(R, 60);
+    const positions = smooth.positions.map((value, k) => {
+      const [x, y, z] = smooth.positions.subarray(k - (k % 3), k - (k % 3) + 3);
+      return value * (1 + 0.008 * Math.sin(x / 4) * Math.sin(y / 5) * Math.cos(z / 4));
+    });
+    const wrinkled = surfaceOf({ ...smooth, positions }, null, ctx);
+    const path = pathBetween(wrinkled, on(0, 0), on(0, 170), { kind: "horizon", pull: [0, 0, 1] });
+    for (let k = 2; k < path.length; k += 3) expect(Math.abs(path[k])).toBeLessThan(12);
+    expect(turningDeg(path)).toBeLessThan(3 * 170);
+  });
+});
+
+/** Sum of all turns from leg to leg. */
+function turningDeg(points: Float64Array): number {
+  const leg = (k: number) => [0, 1, 2].map((a) => points[k + 3 + a] - points[k + a]);
+  let sum = 0;
+  for (let k = 0; k + 6 < points.length; k += 3) {
+    const [a, b] = [leg(k), leg(k + 3)];
+    const inner = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+    sum += Math.acos(Math.min(1, inner / (Math.hypot(...a) * Math.hypot(...b))));
+  }
+  return (sum * 180) / Math.PI;
+}
+
 describe("lines laid by hand", () => {
   it("give every vertex its side, and the cut runs where they were laid", () => {
     for (const z of [0, 40, -90]) {

@@ -1,9 +1,11 @@
 /**
  * Ways for a line to run over a surface from one place to another: the shortest, along the horizon of a pull, along
  * creases. Each is a cheapest path over the mesh's edges (Dijkstra 1959) by a price per mm that is low where the line
- * should run, then drawn fair on the surface itself: a shortest line tight (curve shortening), the others evened out.
+ * should run, then drawn fair on the surface itself: a shortest line tight (curve shortening), a horizon as an active
+ * contour, the others evened out.
  */
 import { CostHeap } from "../../mesh/costHeap.ts";
+import { boxSize, meshBox } from "../../mesh/mesh.ts";
 import { type Direction, dot } from "../../survey/directions.ts";
 import { fairLine, resample } from "../fair.ts";
 import { setBack } from "./layout.ts";
@@ -15,7 +17,7 @@ export type Way =
   | { readonly kind: "creases" };
 
 /** How much dearer a mm is where the surface faces straight along the pull than on the horizon. */
-const OFF_HORIZON = 12;
+const OFF_HORIZON = 6;
 /** How much cheaper a mm is along a sharp crease. */
 const ON_CREASE = 8;
 /** A line is tight when no point moves farther than this share of its spacing. */
@@ -27,10 +29,9 @@ const TIGHTENING_ROUNDS = 400;
  * @returns xyz per point, both ends among them; a straight stretch where the surface does not join the places
  */
 export function pathBetween(surface: Surface, from: readonly number[], to: readonly number[], way: Way): Float64Array {
+  if (way.kind === "horizon") return alongHorizon(surface, from, to, way.pull);
   const { rough, ends } = roughPath(surface, from, to, priceOf(surface, way));
-  if (way.kind === "shortest") return shortestFrom(rough, surface);
-  const laid = fairOn(surface, rough, ends);
-  return way.kind === "horizon" ? ontoHorizon(laid, surface, way.pull) : laid;
+  return way.kind === "shortest" ? shortestFrom(rough, surface) : fairOn(surface, rough, ends);
 }
 
 /**
@@ -67,13 +68,12 @@ function fairOn(surface: Surface, rough: Float64Array, ends: readonly Float64Arr
 }
 
 /** Price of a mm at every vertex. */
-function priceOf({ mesh, normals, near, edgeMm }: Surface, way: Way): Float64Array {
+function priceOf(
+  { mesh, normals, near, edgeMm }: Surface,
+  way: Exclude<Way, { readonly kind: "horizon" }>,
+): Float64Array {
   const vertices = mesh.positions.length / 3;
   if (way.kind === "shortest") return new Float64Array(vertices).fill(1);
-  if (way.kind === "horizon") {
-    const facing = (v: number) => Math.abs(dot(way.pull, [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]]));
-    return Float64Array.from({ length: vertices }, (_, v) => 1 + OFF_HORIZON * facing(v));
-  }
   return Float64Array.from({ length: vertices }, (_, v) => {
     // How far the normal turns over an edge: 0 on a flat, about 1 across a sharp crease.
     let turn = 0;
@@ -150,58 +150,74 @@ function tight(points: Float64Array, { nearest, edgeMm }: Surface): Float64Array
   return points;
 }
 
-/** Moves the inner points of a line to where the surface turns past the pull, where that is near. */
-function ontoHorizon(points: Float64Array, surface: Surface, pull: Direction): Float64Array {
-  const { nearest, edgeMm } = surface;
-  const out = points.slice();
+/**
+ * Along the horizon of a pull as a hand sees it: of the form, not of every fold in it. The cheapest path through how far
+ * the surface faces the pull or away from it, evened out over the width of its folds; then an active contour (Kass, Witkin and
+ * Terzopoulos 1988): every point to where the surface turns, and to the middle of its neighbours.
+ */
+function alongHorizon(surface: Surface, from: readonly number[], to: readonly number[], pull: Direction): Float64Array {
+  const facing = formFacing(surface, pull);
+  const price = Float64Array.from(facing, (share) => 1 + OFF_HORIZON * Math.abs(share));
+  const { rough, ends } = roughPath(surface, from, to, price);
+  const points = fairOn(surface, rough, ends);
+  const { mesh, nearest, normals, edgeMm } = surface;
+  const count = points.length / 3;
   const place = new Float64Array(3);
-  for (let k = 3; k + 3 < points.length; k += 3) {
-    const [n, facing] = facingAt(surface, points, k, pull);
-    // Uphill on the surface towards the pull: the pull less what of it leaves the surface.
-    const up = pull.map((d, a) => d - facing * n[a]);
-    const length = Math.hypot(...up) || 1;
-    // Down from where it faces the pull, up from where it has turned past.
-    const side = facing > 0 ? -1 : 1;
-    let before = { mm: 0, facing };
-    for (let mm = edgeMm / 2; mm <= 3 * edgeMm; mm += edgeMm / 2) {
-      const [x, y, z] = [0, 1, 2].map((a) => points[k + a] + (side * mm * up[a]) / length);
-      nearest.nearest(place, x, y, z);
-      const [, next] = facingAt(surface, place, 0, pull);
-      if (Math.sign(next) !== Math.sign(before.facing)) {
-        const share = before.facing / (before.facing - next || 1);
-        const at = before.mm + share * (mm - before.mm);
-        nearest.nearest(
-          place,
-          ...([0, 1, 2].map((a) => points[k + a] + (side * at * up[a]) / length) as [number, number, number]),
-        );
-        out.set(place, k);
-        break;
+  const next = new Float64Array(3);
+  for (let round = 0; round < CONTOUR_ROUNDS; round++) {
+    for (let n = 1; n < count - 1; n++) {
+      const at = 3 * (round % 2 === 0 ? n : count - 1 - n);
+      const triangle = nearest.nearest(place, points[at], points[at + 1], points[at + 2]);
+      const share = valueAt(mesh, triangle, place, (v) => facing[v]);
+      // Uphill on the surface towards the pull: the pull less what of it leaves the surface.
+      const normal = [0, 1, 2].map((a) => valueAt(mesh, triangle, place, (v) => normals[3 * v + a]));
+      const along = dot(pull, normal as [number, number, number]) / (normal[0] ** 2 + normal[1] ** 2 + normal[2] ** 2);
+      const up = pull.map((d, a) => d - along * normal[a]);
+      const stepMm = -share * edgeMm;
+      for (let a = 0; a < 3; a++) {
+        const middle = 0.5 * (points[at - 3 + a] + points[at + 3 + a]);
+        next[a] = points[at + a] + STIFFNESS * (middle - points[at + a]) + stepMm * up[a];
       }
-      before = { mm, facing: next };
+      nearest.nearest(place, next[0], next[1], next[2]);
+      points.set(place, at);
     }
   }
-  const line = { points: Float32Array.from(out), closed: false, sections: [0, 0] as const };
-  return Float64Array.from(fairLine(line, edgeMm, nearest).points);
+  return fairOn(surface, points, ends);
 }
 
-/** The mean normal about a point and how far it faces along a pull. */
-function facingAt(
-  { mesh, nearest, normals }: Surface,
-  points: ArrayLike<number>,
-  k: number,
-  pull: Direction,
-): readonly [readonly number[], number] {
-  const triangle = nearest.nearest(scratch, points[k], points[k + 1], points[k + 2]);
+/** Folds narrower than this share of the piece's longest side do not turn a horizon. */
+const FORM_SHARE = 0.025;
+/** Of the way to the middle of its neighbours that a point of the contour goes in a round. */
+const STIFFNESS = 0.5;
+const CONTOUR_ROUNDS = 60;
+
+/** How far the form faces a pull at every vertex: +1 along it, -1 against it, evened out over its folds. */
+function formFacing({ mesh, normals, near, edgeMm }: Surface, pull: Direction): Float64Array {
+  const vertices = mesh.positions.length / 3;
+  let facing = Float64Array.from({ length: vertices }, (_, v) =>
+    dot(pull, [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]]),
+  );
+  // Averaging over neighbours an edge away spreads by an edge's square a round.
+  const foldMm = FORM_SHARE * Math.max(...boxSize(meshBox(mesh)));
+  for (let round = Math.round((foldMm / edgeMm) ** 2); round > 0; round--) {
+    facing = facing.map((own, v) => {
+      let sum = own;
+      for (let k = near.start[v]; k < near.start[v + 1]; k++) sum += facing[near.list[k]];
+      return sum / (1 + near.start[v + 1] - near.start[v]);
+    });
+  }
+  return facing;
+}
+
+/** A value of the vertices at a place on a triangle, nearer vertices counting more. */
+function valueAt(mesh: Surface["mesh"], triangle: number, place: Float64Array, of: (vertex: number) => number): number {
   const p = mesh.positions;
-  const n = [0, 0, 0];
+  let [sum, weights] = [0, 0];
   for (let c = 0; c < 3; c++) {
     const v = mesh.triangles[3 * triangle + c];
-    const away = Math.hypot(p[3 * v] - scratch[0], p[3 * v + 1] - scratch[1], p[3 * v + 2] - scratch[2]);
-    for (let a = 0; a < 3; a++) n[a] += normals[3 * v + a] / (away + 1e-3);
+    const away = Math.hypot(p[3 * v] - place[0], p[3 * v + 1] - place[1], p[3 * v + 2] - place[2]);
+    sum += of(v) / (away + 1e-3);
+    weights += 1 / (away + 1e-3);
   }
-  const length = Math.hypot(...n) || 1;
-  const unit = n.map((x) => x / length);
-  return [unit, unit[0] * pull[0] + unit[1] * pull[1] + unit[2] * pull[2]];
+  return sum / weights;
 }
-
-const scratch = new Float64Array(3);
