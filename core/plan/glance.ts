@@ -5,7 +5,7 @@
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type Layout, networkOn, placesAlong } from "../parting/hand/layout.ts";
-import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
+import { labelsOfLayout, type Trouble, troublesOf } from "../parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../parting/hand/surface.ts";
 import { deepFloorMm3 } from "../parting/offer.ts";
 import { type DepthField, depthField } from "../survey/depth.ts";
@@ -33,7 +33,7 @@ export interface GlanceResult {
   readonly fillMm3: number;
   /** Length of line in each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
-  readonly troubles: readonly string[];
+  readonly troubles: readonly Trouble[];
 }
 
 /** Surveys of this many pulls are kept. */

@@ -125,7 +125,7 @@ describe("lines run on", () => {
       label: new Uint8Array(request.coarse.positions.length / 3),
       potentials: [new Float32Array(jacket.mesh.positions.length / 3).fill(1)],
       fillWith: ["silicone"],
-      warnings: [],
+      troubles: [],
     };
     expect(runOn(whole, jacket, nearest, request)).toBe(whole);
   });

@@ -8,7 +8,7 @@ import { drawnPotentials } from "../parting/drawn.ts";
 import { fairLine, PASSED_SPACINGS, resample } from "../parting/fair.ts";
 import { type FillWith, type Layout, networkOn } from "../parting/hand/layout.ts";
 import { potentialsOf } from "../parting/hand/potentials.ts";
-import { labelsOfLayout, troublesOf } from "../parting/hand/sections.ts";
+import { labelsOfLayout, type Trouble, troublesOf } from "../parting/hand/sections.ts";
 import { surfaceOn, vertexAt } from "../parting/hand/surface.ts";
 import { sidesOf } from "../parting/network.ts";
 import type { SuggestRequest } from "../parting/request.ts";
@@ -24,7 +24,7 @@ export interface LaidOut {
   /** Of each section on the vertices of the jacket. */
   readonly potentials: readonly Float32Array[];
   readonly fillWith: readonly FillWith[];
-  readonly warnings: readonly string[];
+  readonly troubles: readonly Trouble[];
 }
 
 /** Height of the board, or null where the piece floats. */
@@ -48,7 +48,7 @@ export function drawnOut(
   }
   const { stepMm } = jacket.request;
   const potentials = drawnPotentials(jacket.mesh, labels, clearOf, pulls, stepMm, boardOf(jacket));
-  return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), warnings: [] };
+  return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), troubles: [] };
 }
 
 /**
@@ -115,7 +115,7 @@ export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField
       vertexNeighbours(mesh),
     ),
     fillWith: layout.sections.map(({ fillWith }) => fillWith ?? "silicone"),
-    warnings: troublesOf(surface, layout, label),
+    troubles: troublesOf(surface, layout, label),
   };
 }
 

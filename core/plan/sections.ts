@@ -10,6 +10,7 @@ import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { cutSections, inOrder, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import type { FillWith, Layout } from "../parting/hand/layout.ts";
+import { troubleInWords } from "../parting/hand/sections.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import { plugHosts } from "../parting/plugs.ts";
 import type { PartingPrices } from "../parting/price.ts";
@@ -263,10 +264,10 @@ function assemble(
   { coarse, nearest: surveyNearest, spacingMm, effort: { order: ordered } }: SuggestRequest,
   ctx: JobContext,
 ): Sections {
-  const { pulls, label: surveyLabel, warnings: told } = laid;
+  const { pulls, label: surveyLabel, troubles } = laid;
   const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
   const { stepMm } = jacket.request;
-  const warnings = [...told];
+  const warnings: string[] = [];
   const label = labelsOf(potentials);
   const lowest = lowestFirst(
     pulls.map((_, s) => s).filter((s) => label.includes(s)),
@@ -317,9 +318,10 @@ function assemble(
   const drawn = ordered ? linesOn(jacket.mesh, bareNearest, cutSections(jacket.mesh, bare), bare, stepMm) : lines;
   const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = ordered ? hiddenStretches(lines, seen) : [];
-  if (order.length < pulls.length && told.length === 0)
+  if (order.length < pulls.length && troubles.length === 0)
     warnings.push("A pull won no part of the jacket and was left out.");
   const numberOf = (s: number | null) => (s === null ? null : order.indexOf(s) + 1);
+  for (const trouble of troubles) warnings.push(troubleInWords(trouble, numberOf(trouble.section) || null));
   const sections = order.map((s, k): PlannedSection => {
     // What still holds it is told before what was filled.
     const lock = last[s].holdingMm3 > 0 ? last[s] : locks[s];

@@ -18,7 +18,7 @@ import {
   troublesOf,
   undivided,
 } from "./sections.ts";
-import { surfaceOf } from "./surface.ts";
+import { surfaceOf, vertexAt } from "./surface.ts";
 import { pathBetween } from "./ways.ts";
 
 const R = 150;
@@ -191,6 +191,26 @@ describe("lines laid by hand", () => {
     expect(new Set(ends.map(String)).size).toBe(2);
   });
 
+  it("keep within the section they part, where the easiest way would lead over another", () => {
+    const lat = (Math.asin(60 / R) * 180) / Math.PI;
+    const upper = { ...halves, lines: [ring(60)] };
+    const bay = drawn(upper, [on(lat, -50), on(65, -50), on(65, 50), on(lat, 50)]);
+    const ends = [on(lat, -80), on(lat, 80)];
+    const straight = pathBetween(ball, ends[0], ends[1], { kind: "shortest" });
+    const label = labelsOfLayout(ball, bay);
+    const crossed = new Set(
+      Array.from(
+        { length: straight.length / 3 },
+        (_, k) => label[vertexAt(ball, ...placeAt({ points: [...straight] }, k))],
+      ),
+    );
+    expect(crossed.size).toBeGreaterThan(1);
+    const across = drawLine(ball, bay, ends, { closed: false, way: { kind: "shortest" } });
+    if (!across.ok) throw new Error(across.problem);
+    expect(across.layout.sections).toHaveLength(4);
+    expect(troublesOf(ball, across.layout, labelsOfLayout(ball, across.layout))).toEqual([]);
+  });
+
   it("are refused in words where they part nothing or run over a line", () => {
     const refusals = [
       drawLine(ball, halves, [on(60, 0), on(50, 120)], { closed: false, way: { kind: "shortest" } }),
@@ -202,7 +222,7 @@ describe("lines laid by hand", () => {
     ];
     for (const refusal of refusals) expect(refusal.ok).toBe(false);
     expect(refusals[0]).toMatchObject({ problem: expect.stringContaining("close it to a ring") });
-    expect(refusals[2]).toMatchObject({ problem: expect.stringContaining("sections 1 and 2") });
+    expect(refusals[2]).toMatchObject({ problem: expect.stringContaining("runs over 2 sections") });
   });
 
   it("merge back to what was split, ring and all", () => {

@@ -17,6 +17,9 @@ const SNAP_MM = 20;
 /** A line may stray over another by this share of its points: where it begins and ends. */
 const STRAY_SHARE = 0.06;
 
+/** A line that would cross another is led past it by so many edges of the surface. */
+const BERTH = 2;
+
 /** The section of every vertex of a surface. */
 export function labelsOfLayout(surface: Surface, layout: Layout): Uint8Array {
   const { mesh, near, nearest, edgeMm } = surface;
@@ -45,11 +48,34 @@ export function drawLine(
   const [first, last] = [snapped(surface, layout, picked[0]), snapped(surface, layout, picked[picked.length - 1])];
   if (!first || !last) return refused("Begin and end the line on another line or on the board, or close it to a ring.");
   const places = [first, ...picked.slice(1, -1), last];
-  const points = wayThrough(surface, places, way);
-  // Just where the other lines were met.
-  points.splice(0, 3, ...first);
-  points.splice(points.length - 3, 3, ...last);
-  return part(surface, layout, points, false);
+  const laid = (shun: Uint8Array | null) => {
+    const points = wayThrough(surface, places, way, shun);
+    // Just where the other lines were met.
+    points.splice(0, 3, ...first);
+    points.splice(points.length - 3, 3, ...last);
+    return { points, made: part(surface, layout, points, false) };
+  };
+  const { points, made } = laid(null);
+  if (wholeSections(surface, made)) return made;
+  // Under an overhang the easiest way may lead over other lines: then it is sought well within one of the sections.
+  for (const { section } of pointsUnder(surface, labelsOfLayout(surface, layout), points, layout)) {
+    const within = laid(outsideOf(surface, layout, section)).made;
+    if (wholeSections(surface, within)) return within;
+  }
+  return made;
+}
+
+function wholeSections(surface: Surface, made: HandResult): boolean {
+  return made.ok && troublesOf(surface, made.layout, labelsOfLayout(surface, made.layout)).length === 0;
+}
+
+/** 1 at the vertices that are not in a section, or beside its edge. */
+function outsideOf(surface: Surface, layout: Layout, section: number): Uint8Array {
+  const lines = new SegmentIndex(networkOn(layout, surface.nearest), BERTH * surface.edgeMm);
+  const p = surface.mesh.positions;
+  return labelsOfLayout(surface, layout).map((own, v) =>
+    own !== section || lines.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]) ? 1 : 0,
+  );
 }
 
 /** The mirror image of a line across the upright plane through the middle of the piece, drawn as a line of its own. */
@@ -73,9 +99,17 @@ export function mirrorLine(surface: Surface, layout: Layout, line: number, acros
   return part(surface, layout, points, false);
 }
 
-/** A line through places, the ways between them of one kind; xyz per point, tenths of a mm. */
-export function wayThrough(surface: Surface, places: readonly Place[], way: Way): number[] {
-  return joined(places.slice(1).map((to, k) => pathBetween(surface, places[k], to, way)));
+/**
+ * A line through places, the ways between them of one kind; xyz per point, tenths of a mm.
+ * @param shun 1 at the vertices that it keeps off where it can
+ */
+export function wayThrough(
+  surface: Surface,
+  places: readonly Place[],
+  way: Way,
+  shun: Uint8Array | null = null,
+): number[] {
+  return joined(places.slice(1).map((to, k) => pathBetween(surface, places[k], to, way, shun)));
 }
 
 function joined(legs: readonly Float64Array[]): number[] {
@@ -109,15 +143,12 @@ const refused = (problem: string): HandResult => ({ ok: false, problem });
 function part(surface: Surface, layout: Layout, points: number[], closed: boolean): HandResult {
   if (layout.sections.length >= MOST_SECTIONS) return refused(`A mould here has at most ${MOST_SECTIONS} sections.`);
   const label = labelsOfLayout(surface, layout);
-  const crossed = sectionsUnder(surface, label, points, layout);
-  const [own] = crossed;
+  const [own, ...others] = sectionsUnder(surface, label, points, layout);
   if (own === undefined) return refused("The line runs along another line all the way.");
-  if (crossed.length > 1) {
-    const names = crossed.map((s) => s + 1).sort((a, b) => a - b);
+  if (others.length > 0)
     return refused(
-      `The line runs over sections ${names.join(" and ")}: draw it within one of them, up to the line between.`,
+      `The line runs over ${others.length + 1} sections: draw it within one of them, up to the line between.`,
     );
-  }
   const fresh = layout.sections.length;
   const line: LaidLine = { points, handles: evenHandles(points, closed), closed, left: own, right: fresh };
   const sides = sidesWithin(surface, label, own, line);
@@ -143,22 +174,28 @@ function part(surface: Surface, layout: Layout, points: number[], closed: boolea
   };
 }
 
-/** The sections a line runs over, most first; places beside other lines are not counted. */
+/** The sections a line runs over, most first; short strays are not counted. */
 function sectionsUnder(surface: Surface, label: Uint8Array, points: readonly number[], layout: Layout): number[] {
-  const reachMm = surface.edgeMm;
-  const lines = new SegmentIndex(networkOn(layout, surface.nearest), reachMm);
+  const found = pointsUnder(surface, label, points, layout);
+  const all = found.reduce((sum, { count }) => sum + count, 0);
+  return found.filter(({ count }) => count > STRAY_SHARE * all).map(({ section }) => section);
+}
+
+/** How many points of a line lie in which section, most first; those beside other lines are not counted. */
+function pointsUnder(
+  surface: Surface,
+  label: Uint8Array,
+  points: readonly number[],
+  layout: Layout,
+): { section: number; count: number }[] {
+  const lines = new SegmentIndex(networkOn(layout, surface.nearest), surface.edgeMm);
   const counts = new Map<number, number>();
-  let all = 0;
   for (let k = 0; k < points.length; k += 3) {
     if (lines.nearest(points[k], points[k + 1], points[k + 2])) continue;
-    const s = label[vertexAt(surface, points[k], points[k + 1], points[k + 2])];
-    counts.set(s, (counts.get(s) ?? 0) + 1);
-    all++;
+    const section = label[vertexAt(surface, points[k], points[k + 1], points[k + 2])];
+    counts.set(section, (counts.get(section) ?? 0) + 1);
   }
-  return [...counts]
-    .filter(([, count]) => count > STRAY_SHARE * all)
-    .sort((a, b) => b[1] - a[1])
-    .map(([s]) => s);
+  return [...counts].map(([section, count]) => ({ section, count })).sort((a, b) => b.count - a.count);
 }
 
 /** The side of a line for every vertex of the section it parts (255 elsewhere); null where it does not part it. */
@@ -309,8 +346,14 @@ function reversed(line: LaidLine): LaidLine {
 /** Scraps smaller than this come of a sharp corner and go to the section about them, mm2. */
 const SCRAP_MM2 = 2000;
 
-/** What is wrong with a layout on a surface, in words; none where every section is one whole piece. */
-export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array): string[] {
+/** A section of a layout, counted from 0, that is in more pieces than one, or in none. */
+export interface Trouble {
+  readonly section: number;
+  readonly pieces: number;
+}
+
+/** What is wrong with a layout on a surface; nothing where every section is one whole piece. */
+export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array): Trouble[] {
   const { near } = surface;
   const seen = new Uint8Array(label.length);
   const pieces = layout.sections.map(() => 0);
@@ -329,12 +372,13 @@ export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array):
     const areaMm2 = queue.reduce((sum, v) => sum + surface.areasMm2[v], 0);
     if (areaMm2 >= SCRAP_MM2) pieces[label[seed]]++;
   }
-  return pieces.flatMap((count, s) => {
-    if (count === 1) return [];
-    return [
-      count === 0
-        ? `Section ${s + 1} has nothing left of it: a line was drawn over another.`
-        : `Section ${s + 1} has fallen into ${count} pieces: a line crosses another.`,
-    ];
-  });
+  return pieces.flatMap((count, section) => (count === 1 ? [] : [{ section, pieces: count }]));
+}
+
+/** @param number of the section as it is shown; null where it has none */
+export function troubleInWords({ pieces }: Trouble, number: number | null): string {
+  const name = number === null ? "A section" : `Section ${number}`;
+  return pieces === 0
+    ? `${name} has nothing left of it: a line was drawn over another.`
+    : `${name} has fallen into ${pieces} pieces: a line crosses another.`;
 }

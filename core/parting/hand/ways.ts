@@ -20,18 +20,39 @@ export type Way =
 const OFF_HORIZON = 6;
 /** How much cheaper a mm is along a sharp crease. */
 const ON_CREASE = 8;
+/** How much dearer a mm is where a line is to keep off. */
+const SHUNNED = 30;
 /** A line is tight when no point moves farther than this share of its spacing. */
 const TIGHT = 0.003;
 const TIGHTENING_ROUNDS = 400;
 
 /**
  * @param from, to places on the surface, mm
+ * @param shun 1 at the vertices that the line keeps off where it can
  * @returns xyz per point, both ends among them; a straight stretch where the surface does not join the places
  */
-export function pathBetween(surface: Surface, from: readonly number[], to: readonly number[], way: Way): Float64Array {
-  if (way.kind === "horizon") return alongHorizon(surface, from, to, way.pull);
-  const { rough, ends } = roughPath(surface, from, to, priceOf(surface, way));
-  return way.kind === "shortest" ? shortestFrom(rough, surface) : fairOn(surface, rough, ends);
+export function pathBetween(
+  surface: Surface,
+  from: readonly number[],
+  to: readonly number[],
+  way: Way,
+  shun: Uint8Array | null = null,
+): Float64Array {
+  const facing = way.kind === "horizon" ? formFacing(surface, way.pull) : null;
+  const price = facing ? facing.map((share) => 1 + OFF_HORIZON * Math.abs(share)) : priceOf(surface, way);
+  if (shun) {
+    // Drawn tight or onto a horizon it would go back to where it came from.
+    return pricedPath(
+      surface,
+      from,
+      to,
+      price.map((own, v) => (shun[v] ? SHUNNED * own : own)),
+    );
+  }
+  const { rough, ends } = roughPath(surface, from, to, price);
+  if (way.kind === "shortest") return shortestFrom(rough, surface);
+  const laid = fairOn(surface, rough, ends);
+  return way.kind === "horizon" && facing ? fairOn(surface, ontoHorizon(laid, surface, way.pull, facing), ends) : laid;
 }
 
 /**
@@ -67,13 +88,10 @@ function fairOn(surface: Surface, rough: Float64Array, ends: readonly Float64Arr
   return out;
 }
 
-/** Price of a mm at every vertex. */
-function priceOf(
-  { mesh, normals, near, edgeMm }: Surface,
-  way: Exclude<Way, { readonly kind: "horizon" }>,
-): Float64Array {
+/** Price of a mm at every vertex: the same everywhere, or less along creases. */
+function priceOf({ mesh, normals, near, edgeMm }: Surface, { kind }: Way): Float64Array {
   const vertices = mesh.positions.length / 3;
-  if (way.kind === "shortest") return new Float64Array(vertices).fill(1);
+  if (kind === "shortest") return new Float64Array(vertices).fill(1);
   return Float64Array.from({ length: vertices }, (_, v) => {
     // How far the normal turns over an edge: 0 on a flat, about 1 across a sharp crease.
     let turn = 0;
@@ -151,15 +169,12 @@ function tight(points: Float64Array, { nearest, edgeMm }: Surface): Float64Array
 }
 
 /**
- * Along the horizon of a pull as a hand sees it: of the form, not of every fold in it. The cheapest path through how far
- * the surface faces the pull or away from it, evened out over the width of its folds; then an active contour (Kass, Witkin and
- * Terzopoulos 1988): every point to where the surface turns, and to the middle of its neighbours.
+ * Lays a line on the horizon of a pull as a hand sees it: of the form, not of every fold in it. An active contour (Kass,
+ * Witkin and Terzopoulos 1988): every point goes to where the form turns, and to the middle of its neighbours.
+ * @param points moved in place
+ * @param facing see `formFacing`
  */
-function alongHorizon(surface: Surface, from: readonly number[], to: readonly number[], pull: Direction): Float64Array {
-  const facing = formFacing(surface, pull);
-  const price = Float64Array.from(facing, (share) => 1 + OFF_HORIZON * Math.abs(share));
-  const { rough, ends } = roughPath(surface, from, to, price);
-  const points = fairOn(surface, rough, ends);
+function ontoHorizon(points: Float64Array, surface: Surface, pull: Direction, facing: Float64Array): Float64Array {
   const { mesh, nearest, normals, edgeMm } = surface;
   const count = points.length / 3;
   const place = new Float64Array(3);
@@ -182,7 +197,7 @@ function alongHorizon(surface: Surface, from: readonly number[], to: readonly nu
       points.set(place, at);
     }
   }
-  return fairOn(surface, points, ends);
+  return points;
 }
 
 /** Folds narrower than this share of the piece's longest side do not turn a horizon. */

@@ -1,6 +1,7 @@
 import { type Dispatch, type SetStateAction, useCallback, useEffect, useMemo, useState } from "react";
 import type { HandEdit } from "../../../../core/parting/hand/edit.ts";
 import { type LaidLine, placesAlong } from "../../../../core/parting/hand/layout.ts";
+import { troubleInWords } from "../../../../core/parting/hand/sections.ts";
 import type { Way } from "../../../../core/parting/hand/ways.ts";
 import type { PlanReport } from "../../../../core/plan/report.ts";
 import { useShow } from "../../../lib/show.ts";
@@ -8,6 +9,7 @@ import { useStage } from "../../../scene/useStage.tsx";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
 import type { HandWork } from "../useHand.ts";
+import { SuggestRest } from "./SuggestRest.tsx";
 
 type Place = [number, number, number];
 type WayKind = Way["kind"];
@@ -17,8 +19,6 @@ const WAYS: readonly { value: WayKind; name: string }[] = [
   { value: "horizon", name: "Horizon" },
   { value: "creases", name: "Creases" },
 ];
-
-import { SuggestRest } from "./SuggestRest.tsx";
 
 /** A chosen handle is moved this far by an arrow key; with shift, `FAR_NUDGE` times as far, mm. */
 const NUDGE_MM = 5;
@@ -74,7 +74,12 @@ export function LinesByHand({
         </button>
       }
     >
-      <HandTools hand={hand} layout={layout} sections={sections} />
+      <HandTools
+        hand={hand}
+        layout={layout}
+        sections={sections}
+        settled={planning.quality === "settled" && !planning.glance}
+      />
       <SuggestRest layout={layout} planning={planning} />
     </Part>
   );
@@ -84,10 +89,12 @@ function HandTools({
   hand,
   layout,
   sections,
+  settled,
 }: {
   hand: HandWork;
   layout: NonNullable<HandWork["layout"]>;
   sections: PlanReport["sections"];
+  settled: boolean;
 }) {
   const show = useShow();
   const [mode, setMode] = useState<"move" | "draw">("move");
@@ -220,9 +227,12 @@ function HandTools({
         </>
       )}
       {hand.problem && <Caution>{hand.problem}</Caution>}
-      {(hand.glance?.troubles ?? []).map((trouble) => (
-        <Caution key={trouble}>{trouble}</Caution>
-      ))}
+      {/* Once settled, the plan tells them itself. */}
+      {!settled &&
+        (hand.glance?.troubles ?? []).map((trouble) => {
+          const number = sections.find(({ origin }) => origin === trouble.section)?.number ?? null;
+          return <Caution key={trouble.section}>{troubleInWords(trouble, number)}</Caution>;
+        })}
       <More title={`${layout.lines.length} ${layout.lines.length === 1 ? "line" : "lines"}: merge or mirror`}>
         <ul className="text-sm" data-testid="laid-lines">
           {layout.lines.map((line, n) => (
