@@ -5,10 +5,10 @@
 import * as Comlink from "comlink";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/survey/directions.ts";
-import type { PieceLook, ShownSection, StageCommands, Touchable } from "./drawing.ts";
+import type { PieceLook, ShownSection, StageCommands, Touched } from "./drawing.ts";
 import { forwardInput } from "./input.ts";
 import type { LineHandle } from "./lineHandles.ts";
-import type { Phase, Touch, Xyz } from "./pointer.ts";
+import type { Phase, Xyz } from "./pointer.ts";
 import type { StageApi, StageSize } from "./stage.worker.ts";
 import type { NamedView } from "./view.ts";
 
@@ -148,7 +148,7 @@ export class Stage {
   }
 
   /** What a press does, and on what. */
-  setTouch(touched: { on: Touchable; how: Touch["how"] } | null): void {
+  setTouch(touched: Touched | null): void {
     this.canvas.style.cursor = touched ? "crosshair" : "";
     this.host.toggleAttribute("data-picking", touched?.how === "pick");
     this.tell("setTouch", touched);

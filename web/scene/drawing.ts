@@ -28,7 +28,7 @@ import {
   vertexPainted,
 } from "./materials.ts";
 import { drawn } from "./pace.ts";
-import { StagePointer, type Touch, type Xyz } from "./pointer.ts";
+import { StagePointer, type Touching, type Xyz } from "./pointer.ts";
 import { stencil } from "./stencil.ts";
 import { tag } from "./tag.ts";
 import { type NamedView, View } from "./view.ts";
@@ -50,6 +50,8 @@ export interface ShownSection {
 
 /** What can be pressed on. */
 export type Touchable = "piece" | "jacket" | "sections";
+/** What a press does, and on what. */
+export type Touched = Touching & { readonly on: Touchable };
 
 /** What happens on the stage, told to the page. */
 export interface StageEvents {
@@ -100,7 +102,7 @@ export class StageDrawing {
   private onBoard = true;
   private person = false;
   private framed = false;
-  private touched: { readonly on: Touchable; readonly how: Touch["how"] } | null = null;
+  private touched: Touched | null = null;
   /** Something changed since the last frame was begun. */
   private stale = false;
   private drawing = false;
@@ -116,7 +118,7 @@ export class StageDrawing {
     this.pointer = new StagePointer(element, this.view, {
       handles: this.handles,
       lineHandles: this.lineHandles,
-      touch: () => this.touched && { on: this.surfaceOf(this.touched.on), how: this.touched.how },
+      touch: () => this.touched && { ...this.touched, on: this.surfaceOf(this.touched.on) },
       surface: () => this.sections,
       onHandle: (...args) => emit("onHandle", args),
       onPick: (...args) => emit("onPick", args),
@@ -154,6 +156,8 @@ export class StageDrawing {
   setPiece(mesh: TriangleMesh, onBoard: boolean): void {
     this.piece.geometry.dispose();
     this.piece.geometry = geometryOf(mesh);
+    // What was painted on was the piece before.
+    if (this.piece.material.vertexColors) this.setPieceLook({ kind: "plaster" });
     const sphere = this.piece.geometry.boundingSphere as THREE.Sphere;
     const moved =
       this.centre.distanceTo(sphere.center) > 0.25 * this.radius ||
@@ -291,7 +295,7 @@ export class StageDrawing {
   }
 
   /** What a press does, and on what. */
-  setTouch(touched: { on: Touchable; how: Touch["how"] } | null): void {
+  setTouch(touched: Touched | null): void {
     this.touched = touched;
   }
 

@@ -8,6 +8,7 @@ import { View } from "./view.ts";
 
 const SIZE = { width: 800, height: 600 };
 const R = 100;
+const BRUSH_MM = 20;
 
 /** A ball of 100 mm looked at from the front, and hands on it. */
 function stage(how: Touch["how"] | null) {
@@ -25,7 +26,7 @@ function stage(how: Touch["how"] | null) {
   new StagePointer(element, view, {
     handles,
     lineHandles,
-    touch: () => how && { on: ball, how },
+    touch: () => how && (how === "paint" ? { on: ball, how, brushMm: BRUSH_MM } : { on: ball, how }),
     surface: () => ball,
     ...told,
   });
@@ -73,11 +74,26 @@ describe("a press on the piece", () => {
     expect(view.controls.enabled).toBe(false);
     move(spot(25, -Math.sqrt(R * R - 25 * 25), 0));
     lift(spot(25, -Math.sqrt(R * R - 25 * 25), 0));
-    expect(told.onPaint.mock.calls.map(([, , phase]) => phase)).toEqual(["begin", "drag", "end"]);
-    const [, normal] = told.onPaint.mock.calls[1];
+    const phases = told.onPaint.mock.calls.map(([, , phase]) => phase);
+    expect([phases[0], ...new Set(phases.slice(1, -1)), phases.at(-1)]).toEqual(["begin", "drag", "end"]);
+    const [, normal] = told.onPaint.mock.calls.at(-1) ?? [];
     expect(normal[0]).toBeGreaterThan(0.15);
     expect(normal[1]).toBeLessThan(-0.9);
     expect(view.controls.enabled).toBe(true);
+  });
+
+  it("leaves no gap in a quick stroke, and ends one that is led off the piece where it was last", () => {
+    const { told, spot, press, move, lift } = stage("paint");
+    press(spot(-60, -80, 0));
+    move(spot(60, -80, 0));
+    move({ clientX: 2, clientY: 2 });
+    lift({ clientX: 2, clientY: 2 });
+    const dabs = told.onPaint.mock.calls.map(([point]) => point as [number, number, number]);
+    for (const [k, dab] of dabs.slice(1).entries()) {
+      expect(Math.hypot(...dab.map((value, a) => value - dabs[k][a]))).toBeLessThan(BRUSH_MM / 2);
+    }
+    expect(dabs.at(-1)?.[0]).toBeCloseTo(60, 0);
+    expect(told.onPaint.mock.calls.at(-1)?.[2]).toBe("end");
   });
 
   it("turns the view where the stroke begins beside the piece", () => {

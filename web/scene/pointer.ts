@@ -6,11 +6,11 @@ import type { CarriedEvent, InputElement } from "./input.ts";
 import type { LineHandles } from "./lineHandles.ts";
 import type { View } from "./view.ts";
 
-/** What a press on a surface does: picks a place on it, or paints along it. */
-export interface Touch {
-  readonly on: THREE.Object3D;
-  readonly how: "pick" | "paint";
-}
+/** What a press does: picks a place, or paints along it with a brush so wide. */
+export type Touching = { readonly how: "pick" } | { readonly how: "paint"; readonly brushMm: number };
+
+/** What a press on a surface does. */
+export type Touch = Touching & { readonly on: THREE.Object3D };
 
 export type Xyz = [number, number, number];
 export type Phase = "begin" | "drag" | "end";
@@ -32,6 +32,12 @@ export interface PointerTargets {
 /** A press that moves less than this is a click, px. */
 const STILL_PX = 5;
 
+/** Dabs of a stroke follow each other at this share of the brush's width, but no nearer than so many px. */
+const DAB_SHARE = 0.3;
+const LEAST_DAB_PX = 3;
+/** A longer jump takes no more dabs. */
+const MOST_DABS = 40;
+
 /** A place on the canvas, px. */
 type Spot = Pick<CarriedEvent, "clientX" | "clientY">;
 
@@ -49,7 +55,8 @@ export class StagePointer {
   dragged: DirectionHandle | null = null;
   /** The handle of a line under the finger. */
   private lineHandle: string | null = null;
-  private painting = false;
+  /** Where the stroke was last, while one is painted. */
+  private painted: Spot | null = null;
   private pressed: { readonly x: number; readonly y: number } | null = null;
 
   constructor(
@@ -82,8 +89,9 @@ export class StagePointer {
       this.targets.onLineHandle(this.lineHandle, null, "begin");
       return;
     }
-    if (this.targets.touch()?.how === "paint") this.painting = this.paint(event, "begin");
-    if (this.painting) this.hold();
+    if (this.targets.touch()?.how !== "paint" || !this.dab(event, "begin")) return;
+    this.painted = event;
+    this.hold();
   }
 
   /** Takes the pointer for a drag of our own. */
@@ -100,12 +108,12 @@ export class StagePointer {
     } else if (this.lineHandle !== null) {
       const point = this.still(event) ? null : this.pointOn(event, this.targets.surface());
       if (point) this.targets.onLineHandle(this.lineHandle, point, "drag");
-    } else if (this.painting) this.paint(event, "drag");
+    } else if (this.painted) this.stroke(this.painted, event);
   }
 
   private up(event: CarriedEvent): void {
-    const { dragged, lineHandle, painting } = this;
-    [this.dragged, this.lineHandle, this.painting] = [null, null, false];
+    const { dragged, lineHandle, painted } = this;
+    [this.dragged, this.lineHandle, this.painted] = [null, null, null];
     this.view.controls.enabled = true;
     if (dragged) {
       this.targets.onHandle(dragged.id, dragged.directionAt(this.rayAt(event).ray).toArray(), "end");
@@ -116,8 +124,9 @@ export class StagePointer {
       this.targets.onLineHandle(lineHandle, point, "end");
       return;
     }
-    if (painting) {
-      this.paint(event, "end");
+    if (painted) {
+      // A stroke that was led off the piece ends where it left it.
+      if (!this.dab(event, "end")) this.dab(painted, "end");
       return;
     }
     const touch = this.targets.touch();
@@ -143,10 +152,32 @@ export class StagePointer {
     return this.rayAt(event).intersectObject(surface)[0]?.point.toArray() ?? null;
   }
 
-  /** @returns whether the stroke is on the surface */
-  private paint(event: CarriedEvent, phase: Phase): boolean {
+  /** Dabs from where the stroke was to where it is: a quick hand skips nothing. */
+  private stroke(from: Spot, to: Spot): void {
     const touch = this.targets.touch();
-    const hit = touch && this.rayAt(event).intersectObject(touch.on)[0];
+    const hit = touch && this.rayAt(to).intersectObject(touch.on)[0];
+    if (!hit || touch.how !== "paint") return;
+    const pxPerMm = this.element.clientHeight / (2 * hit.distance * Math.tan((this.view.camera.fov * Math.PI) / 360));
+    const apartPx = Math.hypot(to.clientX - from.clientX, to.clientY - from.clientY);
+    const dabs = Math.ceil(apartPx / Math.max(LEAST_DAB_PX, DAB_SHARE * touch.brushMm * pxPerMm));
+    for (let k = 1; k < Math.min(dabs, MOST_DABS); k++) {
+      const share = k / Math.min(dabs, MOST_DABS);
+      this.dab(
+        {
+          clientX: from.clientX + share * (to.clientX - from.clientX),
+          clientY: from.clientY + share * (to.clientY - from.clientY),
+        },
+        "drag",
+      );
+    }
+    this.dab(to, "drag");
+    this.painted = to;
+  }
+
+  /** @returns whether it is on the surface */
+  private dab(spot: Spot, phase: Phase): boolean {
+    const touch = this.targets.touch();
+    const hit = touch && this.rayAt(spot).intersectObject(touch.on)[0];
     if (!hit?.face) return false;
     this.targets.onPaint(hit.point.toArray(), hit.face.normal.toArray(), phase);
     return true;

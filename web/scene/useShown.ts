@@ -4,8 +4,8 @@ import type { PlanBundle } from "../../core/plan/bundle.ts";
 import { useStage } from "./useStage.tsx";
 
 export interface Shown {
-  /** The piece itself: plaster, hidden, or `own` where the station sets its look. */
-  readonly piece: "plaster" | "hidden" | "own";
+  /** The piece itself: plaster, hidden, `own` where the station sets its look, `painter` where also its mesh. */
+  readonly piece: "plaster" | "hidden" | "own" | "painter";
   readonly sections?: boolean;
   readonly locks?: boolean;
   /** The fill painted on the sections by its thickness. */
@@ -18,8 +18,8 @@ export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Sho
   useEffect(() => {
     if (!stage || !bundle) return;
     const { report } = bundle.figures;
-    stage.setPiece(bundle.piece, onBoard);
-    if (piece !== "own") stage.setPieceLook({ kind: piece });
+    if (piece !== "painter") stage.setPiece(bundle.piece, onBoard);
+    if (piece === "plaster" || piece === "hidden") stage.setPieceLook({ kind: piece });
     stage.setJacket(null, 0);
     stage.setSections(
       sections

@@ -71,7 +71,7 @@ export function SurveyStation({ document, planning }: StationProps) {
   );
   const narrow = look === "gaps" ? walls?.gaps : look === "thin" ? walls?.thin : undefined;
 
-  useShown(bundle, onBoard, { piece: "own" });
+  useShown(bundle, onBoard, { piece: look === "zones" ? "painter" : "own" });
   useEffect(() => {
     // The painter sees to its own look.
     if (!stage || !bundle || look === "zones") return;

@@ -55,10 +55,8 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
   const mesh = useMemo(() => thin && refined(thin, PAINT_EDGE_MM), [thin]);
   const { onBoard } = document.seat;
   useEffect(() => {
-    if (!stage || !mesh || !thin) return;
-    stage.setPiece(mesh, onBoard);
-    return () => stage.setPiece(thin, onBoard);
-  }, [stage, mesh, thin, onBoard]);
+    if (mesh) stage?.setPiece(mesh, onBoard);
+  }, [stage, mesh, onBoard]);
   const normals = useMemo(() => mesh && vertexNormals(mesh).normals, [mesh]);
   const zones = useMemo(
     () => (stroke ? { ...document.zones, [kind]: stroke } : document.zones),
@@ -74,7 +72,7 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
     stage.setPieceLook({ kind: "classes", classes, palette: PALETTE });
   }, [stage, mesh, normals, zones]);
   useEffect(() => {
-    stage?.setTouch({ on: "piece", how: "paint" });
+    stage?.setTouch({ on: "piece", how: "paint", brushMm });
     listeners.paint = (point, normal, phase) => {
       setStroke((held) => {
         const dabs = held ?? document.zones[kind];
