@@ -8,7 +8,7 @@ import type { Direction } from "../../core/survey/directions.ts";
 import type { PieceLook, ShownSection, StageCommands, Touched } from "./drawing.ts";
 import { forwardInput } from "./input.ts";
 import type { LineHandle } from "./lineHandles.ts";
-import type { Phase, Xyz } from "./pointer.ts";
+import type { Brush, Dab, Phase, Xyz } from "./pointer.ts";
 import type { StageApi, StageSize } from "./stage.worker.ts";
 import type { NamedView } from "./view.ts";
 
@@ -18,7 +18,7 @@ export interface StageListeners {
   onHandle(id: string, direction: Direction, phase: "drag" | "end"): void;
   onPick(point: Xyz): void;
   onLineHandle(id: string, point: Xyz | null, phase: Phase): void;
-  onPaint(point: Xyz, normal: Xyz, phase: Phase): void;
+  onPaint(dabs: readonly Dab[], phase: Phase, brush: Brush): void;
   /** There is no WebGL: nothing will be drawn. */
   onMissing(): void;
 }

@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from "vitest";
 import { DirectionHandle } from "./handle.ts";
 import { type CarriedEvent, InputElement } from "./input.ts";
 import { LineHandles } from "./lineHandles.ts";
-import { StagePointer, type Touch } from "./pointer.ts";
+import { type Dab, StagePointer, type Touch } from "./pointer.ts";
 import { View } from "./view.ts";
 
 const SIZE = { width: 800, height: 600 };
@@ -26,7 +26,8 @@ function stage(how: Touch["how"] | null) {
   new StagePointer(element, view, {
     handles,
     lineHandles,
-    touch: () => how && (how === "paint" ? { on: ball, how, brushMm: BRUSH_MM } : { on: ball, how }),
+    touch: () =>
+      how && (how === "paint" ? { on: ball, how, brush: { widthMm: BRUSH_MM, name: "fragile" } } : { on: ball, how }),
     surface: () => ball,
     ...told,
   });
@@ -74,9 +75,12 @@ describe("a press on the piece", () => {
     expect(view.controls.enabled).toBe(false);
     move(spot(25, -Math.sqrt(R * R - 25 * 25), 0));
     lift(spot(25, -Math.sqrt(R * R - 25 * 25), 0));
-    const phases = told.onPaint.mock.calls.map(([, , phase]) => phase);
-    expect([phases[0], ...new Set(phases.slice(1, -1)), phases.at(-1)]).toEqual(["begin", "drag", "end"]);
-    const [, normal] = told.onPaint.mock.calls.at(-1) ?? [];
+    expect(told.onPaint.mock.calls.map(([, phase, { name }]) => [phase, name])).toEqual([
+      ["begin", "fragile"],
+      ["drag", "fragile"],
+      ["end", "fragile"],
+    ]);
+    const { normal } = told.onPaint.mock.calls[1][0].at(-1);
     expect(normal[0]).toBeGreaterThan(0.15);
     expect(normal[1]).toBeLessThan(-0.9);
     expect(view.controls.enabled).toBe(true);
@@ -88,12 +92,12 @@ describe("a press on the piece", () => {
     move(spot(60, -80, 0));
     move({ clientX: 2, clientY: 2 });
     lift({ clientX: 2, clientY: 2 });
-    const dabs = told.onPaint.mock.calls.map(([point]) => point as [number, number, number]);
+    const dabs = told.onPaint.mock.calls.flatMap(([all]) => (all as Dab[]).map(({ point }) => point));
     for (const [k, dab] of dabs.slice(1).entries()) {
       expect(Math.hypot(...dab.map((value, a) => value - dabs[k][a]))).toBeLessThan(BRUSH_MM / 2);
     }
     expect(dabs.at(-1)?.[0]).toBeCloseTo(60, 0);
-    expect(told.onPaint.mock.calls.at(-1)?.[2]).toBe("end");
+    expect(told.onPaint.mock.calls.at(-1)?.[1]).toBe("end");
   });
 
   it("turns the view where the stroke begins beside the piece", () => {

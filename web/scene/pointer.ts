@@ -6,8 +6,20 @@ import type { CarriedEvent, InputElement } from "./input.ts";
 import type { LineHandles } from "./lineHandles.ts";
 import type { View } from "./view.ts";
 
-/** What a press does: picks a place, or paints along it with a brush so wide. */
-export type Touching = { readonly how: "pick" } | { readonly how: "paint"; readonly brushMm: number };
+export interface Brush {
+  readonly widthMm: number;
+  /** What it paints: told back with every dab, for by then another may be chosen. */
+  readonly name: string;
+}
+
+/** A touch of the brush: the place and the way the surface faces there. */
+export interface Dab {
+  readonly point: Xyz;
+  readonly normal: Xyz;
+}
+
+/** What a press does: picks a place, or paints. */
+export type Touching = { readonly how: "pick" } | { readonly how: "paint"; readonly brush: Brush };
 
 /** What a press on a surface does. */
 export type Touch = Touching & { readonly on: THREE.Object3D };
@@ -25,7 +37,8 @@ export interface PointerTargets {
   onHandle(id: string, direction: Direction, phase: "drag" | "end"): void;
   onLineHandle(id: string, point: Xyz | null, phase: Phase): void;
   onPick(point: Xyz): void;
-  onPaint(point: Xyz, normal: Xyz, phase: Phase): void;
+  /** @param dabs since the last that were told, in order */
+  onPaint(dabs: readonly Dab[], phase: Phase, brush: Brush): void;
   draw(): void;
 }
 
@@ -89,9 +102,12 @@ export class StagePointer {
       this.targets.onLineHandle(this.lineHandle, null, "begin");
       return;
     }
-    if (this.targets.touch()?.how !== "paint" || !this.dab(event, "begin")) return;
+    const touch = this.targets.touch();
+    const dab = touch?.how === "paint" && this.dabAt(event, touch);
+    if (!dab) return;
     this.painted = event;
     this.hold();
+    this.targets.onPaint([dab], "begin", touch.brush);
   }
 
   /** Takes the pointer for a drag of our own. */
@@ -125,8 +141,8 @@ export class StagePointer {
       return;
     }
     if (painted) {
-      // A stroke that was led off the piece ends where it left it.
-      if (!this.dab(event, "end")) this.dab(painted, "end");
+      const touch = this.targets.touch();
+      if (touch?.how === "paint") this.targets.onPaint([], "end", touch.brush);
       return;
     }
     const touch = this.targets.touch();
@@ -155,32 +171,23 @@ export class StagePointer {
   /** Dabs from where the stroke was to where it is: a quick hand skips nothing. */
   private stroke(from: Spot, to: Spot): void {
     const touch = this.targets.touch();
-    const hit = touch && this.rayAt(to).intersectObject(touch.on)[0];
-    if (!hit || touch.how !== "paint") return;
-    const pxPerMm = this.element.clientHeight / (2 * hit.distance * Math.tan((this.view.camera.fov * Math.PI) / 360));
-    const apartPx = Math.hypot(to.clientX - from.clientX, to.clientY - from.clientY);
-    const dabs = Math.ceil(apartPx / Math.max(LEAST_DAB_PX, DAB_SHARE * touch.brushMm * pxPerMm));
-    for (let k = 1; k < Math.min(dabs, MOST_DABS); k++) {
-      const share = k / Math.min(dabs, MOST_DABS);
-      this.dab(
-        {
-          clientX: from.clientX + share * (to.clientX - from.clientX),
-          clientY: from.clientY + share * (to.clientY - from.clientY),
-        },
-        "drag",
-      );
-    }
-    this.dab(to, "drag");
+    const last = touch?.how === "paint" && this.dabAt(to, touch);
+    if (!last) return;
+    const awayMm = this.view.camera.position.distanceTo(new THREE.Vector3(...last.point));
+    const pxPerMm = this.element.clientHeight / (2 * awayMm * Math.tan((this.view.camera.fov * Math.PI) / 360));
+    const everyPx = Math.max(LEAST_DAB_PX, DAB_SHARE * touch.brush.widthMm * pxPerMm);
+    const [x, y] = [to.clientX - from.clientX, to.clientY - from.clientY];
+    const steps = Math.min(MOST_DABS, Math.ceil(Math.hypot(x, y) / everyPx));
+    const between = Array.from({ length: Math.max(0, steps - 1) }, (_, k) => (k + 1) / steps).flatMap(
+      (share) => this.dabAt({ clientX: from.clientX + share * x, clientY: from.clientY + share * y }, touch) ?? [],
+    );
     this.painted = to;
+    this.targets.onPaint([...between, last], "drag", touch.brush);
   }
 
-  /** @returns whether it is on the surface */
-  private dab(spot: Spot, phase: Phase): boolean {
-    const touch = this.targets.touch();
-    const hit = touch && this.rayAt(spot).intersectObject(touch.on)[0];
-    if (!hit?.face) return false;
-    this.targets.onPaint(hit.point.toArray(), hit.face.normal.toArray(), phase);
-    return true;
+  private dabAt(spot: Spot, { on }: Touch): Dab | null {
+    const hit = this.rayAt(spot).intersectObject(on)[0];
+    return hit?.face ? { point: hit.point.toArray(), normal: hit.face.normal.toArray() } : null;
   }
 
   private key(event: CarriedEvent): void {

@@ -1,13 +1,13 @@
 /** React's hold on the stage: made once per place in the page, told what to show. */
 import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import type { Direction } from "../../core/survey/directions.ts";
-import type { Phase, Xyz } from "./pointer.ts";
+import type { Brush, Dab, Phase, Xyz } from "./pointer.ts";
 import { Stage } from "./Stage.ts";
 
 type HandleListener = (id: string, direction: Direction, phase: "drag" | "end") => void;
 type PickListener = (point: Xyz) => void;
 type LineHandleListener = (id: string, point: Xyz | null, phase: Phase) => void;
-type PaintListener = (point: Xyz, normal: Xyz, phase: Phase) => void;
+type PaintListener = (dabs: readonly Dab[], phase: Phase, brush: Brush) => void;
 
 export interface StageHold {
   readonly stage: Stage | null;
@@ -46,7 +46,7 @@ export function StageProvider({
         onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
         onPick: (point) => listeners.current.pick?.(point),
         onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
-        onPaint: (point, normal, phase) => listeners.current.paint?.(point, normal, phase),
+        onPaint: (dabs, phase, brush) => listeners.current.paint?.(dabs, phase, brush),
         onMissing: () => {
           setMissing(true);
           // What needs the stage is greyed out.

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { jacketThicknessMm } from "../../../../core/jacket/coat.ts";
 import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
 import { refined } from "../../../../core/mesh/refine.ts";
@@ -14,6 +14,7 @@ import {
 } from "../../../../core/survey/zones.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { useShow } from "../../../lib/show.ts";
+import type { Brush } from "../../../scene/pointer.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Choice, Part } from "../../../ui/fields.tsx";
 import { LengthField } from "../../../ui/LengthField.tsx";
@@ -41,6 +42,16 @@ const PALETTE = [BARE, ...ZONE_KINDS.map((kind) => ZONES[kind].colour)];
 /** Edges no longer than this show a brush's border well enough. */
 const PAINT_EDGE_MM = 12;
 
+type BrushHand = "paint" | "wipe";
+
+/** What a brush does goes with it to the stage and comes back with its dabs. */
+const nameOf = (kind: ZoneKind, hand: BrushHand) => `${hand} ${kind}`;
+
+function chosenBy({ name }: Brush): [paints: boolean, kind: ZoneKind] {
+  const [hand, kind] = name.split(" ");
+  return [hand === "paint", kind as ZoneKind];
+}
+
 /** Paints zones on the piece with a round brush. */
 export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; mesh: TriangleMesh | null }) {
   const { stage, listeners } = useStage();
@@ -48,9 +59,10 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
   const edit = usePlan((plan) => plan.edit);
   const [kind, setKind] = useState<ZoneKind>("keepClear");
   const [brushMm, setBrushMm] = useState(60);
-  const [hand, setHand] = useState<"paint" | "wipe">("paint");
+  const [hand, setHand] = useState<BrushHand>("paint");
   /** The zone being painted, until the stroke ends. */
-  const [stroke, setStroke] = useState<Dabs | null>(null);
+  const stroke = useRef<Dabs>([]);
+  const [shown, setShown] = useState<{ readonly kind: ZoneKind; readonly dabs: Dabs } | null>(null);
   // Flat stretches are shown in long triangles: too few vertices to paint on.
   const mesh = useMemo(() => thin && refined(thin, PAINT_EDGE_MM), [thin]);
   const { onBoard } = document.seat;
@@ -59,8 +71,8 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
   }, [stage, mesh, onBoard]);
   const normals = useMemo(() => mesh && vertexNormals(mesh).normals, [mesh]);
   const zones = useMemo(
-    () => (stroke ? { ...document.zones, [kind]: stroke } : document.zones),
-    [document.zones, kind, stroke],
+    () => (shown ? { ...document.zones, [shown.kind]: shown.dabs } : document.zones),
+    [document.zones, shown],
   );
   useEffect(() => {
     if (!stage || !mesh || !normals) return;
@@ -72,26 +84,25 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
     stage.setPieceLook({ kind: "classes", classes, palette: PALETTE });
   }, [stage, mesh, normals, zones]);
   useEffect(() => {
-    stage?.setTouch({ on: "piece", how: "paint", brushMm });
-    listeners.paint = (point, normal, phase) => {
-      setStroke((held) => {
-        const dabs = held ?? document.zones[kind];
-        const radius = brushMm / 2;
-        return hand === "paint" ? withDab(dabs, point, normal, radius) : withoutDabs(dabs, point, radius);
-      });
-      if (phase === "end") {
-        setStroke((painted) => {
-          if (painted && painted !== document.zones[kind]) {
-            queueMicrotask(() => edit((plan) => ({ ...plan, zones: { ...plan.zones, [kind]: painted } })));
-          }
-          return null;
-        });
+    stage?.setTouch({ on: "piece", how: "paint", brush: { widthMm: brushMm, name: nameOf(kind, hand) } });
+  }, [stage, kind, brushMm, hand]);
+  useEffect(() => {
+    listeners.paint = (dabs, phase, brush) => {
+      const [paints, own] = chosenBy(brush);
+      if (phase === "begin") stroke.current = usePlan.getState().document?.zones[own] ?? [];
+      const radius = brush.widthMm / 2;
+      for (const { point, normal } of dabs) {
+        const held = stroke.current;
+        stroke.current = paints ? withDab(held, point, normal, radius) : withoutDabs(held, point, radius);
       }
+      const painted = stroke.current;
+      setShown(phase === "end" ? null : { kind: own, dabs: painted });
+      if (phase === "end") edit((plan) => ({ ...plan, zones: { ...plan.zones, [own]: painted } }));
     };
     return () => {
       listeners.paint = null;
     };
-  }, [stage, listeners, document.zones, kind, brushMm, hand, edit]);
+  }, [listeners, edit]);
   useEffect(() => () => stage?.setTouch(null), [stage]);
 
   return (
