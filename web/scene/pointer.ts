@@ -4,6 +4,7 @@ import type { Direction } from "../../core/survey/directions.ts";
 import type { DirectionHandle } from "./handle.ts";
 import type { CarriedEvent, InputElement } from "./input.ts";
 import type { LineHandles } from "./lineHandles.ts";
+import { firstHit } from "./rays.ts";
 import type { View } from "./view.ts";
 
 export interface Brush {
@@ -165,7 +166,7 @@ export class StagePointer {
   }
 
   private pointOn(event: Spot, surface: THREE.Object3D): Xyz | null {
-    return this.rayAt(event).intersectObject(surface)[0]?.point.toArray() ?? null;
+    return firstHit(this.rayAt(event), surface)?.point.toArray() ?? null;
   }
 
   /** Dabs from where the stroke was to where it is: a quick hand skips nothing. */
@@ -186,7 +187,7 @@ export class StagePointer {
   }
 
   private dabAt(spot: Spot, { on }: Touch): Dab | null {
-    const hit = this.rayAt(spot).intersectObject(on)[0];
+    const hit = firstHit(this.rayAt(spot), on);
     return hit?.face ? { point: hit.point.toArray(), normal: hit.face.normal.toArray() } : null;
   }
 
