@@ -71,7 +71,33 @@ describe("remedies", () => {
     }
   });
 
-  it("part a plug in a pit that faces another way", () => {
+  it("part a plug in a pit that faces another way, in one piece", () => {
+    const document = parted(
+      128,
+      0,
+      [
+        [0, 0, -1],
+        [0, 0, 1],
+      ],
+      5,
+    );
+    const plugOf = (body: TriangleMesh) => {
+      const { engine, locked } = lockedIn(body, document);
+      expect(locked).toHaveLength(1);
+      const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
+      const plug = found.find(({ kind }) => kind === "plug");
+      return plug && engine.sectionsFor({ ...document, parting: plug.parting }, TYPICAL_RATES, STEP_MM, ctx);
+    };
+    const plugged = plugOf(pitted);
+    expect(plugged?.sections).toHaveLength(3);
+    expect(plugged?.sections.every(({ releases }) => releases)).toBe(true);
+    expect(plugged?.troubles).toEqual([]);
+    // Two pits on two sides want two plugs: one alone frees nothing, and no plug lies in two places.
+    const sides = [0.6, Math.PI - 0.6].map((a) => [Math.cos(a), 0, Math.sin(a)]);
+    expect(plugOf(pittedBall(120, 48, sides))).toBeUndefined();
+  });
+
+  it("split a section that a groove holds all round", () => {
     const document = parted(
       68,
       0,

@@ -10,7 +10,7 @@ import { treated, withPull } from "../parting/hand/edit.ts";
 import { type Layout, layoutOf, MOST_SECTIONS, takenInHand } from "../parting/hand/layout.ts";
 import { networkOf } from "../parting/network.ts";
 import type { PullRange } from "../parting/pullRange.ts";
-import { meshNeighbours } from "../parting/regions.ts";
+import { meshNeighbours, type Neighbours, regionsOf } from "../parting/regions.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
@@ -99,6 +99,8 @@ export function remediesFor(
       const own = candidate.kind === "split" ? null : after.sections.find(({ origin }) => origin === number - 1);
       if ((own && !own.releases) || locked(after) >= locked(plan)) return;
     }
+    // A section in pieces is no section.
+    if (after.troubles.length > plan.troubles.length) return;
     const remedy = {
       ...candidate,
       moreFillG: siliconeMassG(after.fillMm3 - plan.fillMm3),
@@ -211,7 +213,8 @@ function plugged(
   const near = meshNeighbours(mesh);
   const label = surveyLabel.slice();
   const own = section.number - 1;
-  let front = verticesAbout(mesh.positions, section.lockPoints, 2 * plan.surveyEdgeMm).filter((v) => label[v] === own);
+  const held = verticesAbout(mesh.positions, section.lockPoints, 2 * plan.surveyEdgeMm).filter((v) => label[v] === own);
+  let front = held;
   for (let ring = 0; ring < PLUG_RINGS; ring++) {
     const next: number[] = [];
     for (const v of front) label[v] = fresh;
@@ -220,10 +223,15 @@ function plugged(
     }
     front = [...new Set(next)];
   }
+  const { normals, areasMm2 } = vertexNormals(mesh);
+  // One plug at a time, where most is locked; what it would cut off of the section goes with it.
+  const locked = new Float32Array(label.length);
+  for (const v of held) locked[v] = areasMm2[v];
+  leaveHeaviest(label, near, locked, fresh, own);
+  leaveHeaviest(label, near, areasMm2, own, fresh);
   const members = [...label.keys()].filter((v) => label[v] === fresh);
   const left = label.reduce((sum, s) => sum + (s === own ? 1 : 0), 0);
   if (members.length < 12 || left < members.length) return null;
-  const { normals, areasMm2 } = vertexNormals(mesh);
   const sum = [0, 0, 0];
   for (const v of members) for (let a = 0; a < 3; a++) sum[a] += areasMm2[v] * normals[3 * v + a];
   if (request.onBoard) sum[2] = Math.max(0, sum[2]);
@@ -235,6 +243,15 @@ function plugged(
   const laid = layoutOf(lines, pulls);
   const sections = laid.sections.map(({ pull }, s) => ({ ...layout.sections[s], pull }));
   return candidate("plug", { ...parting, layout: { ...laid, sections } });
+}
+
+/** Leaves a label its heaviest region; all its others get another label. */
+function leaveHeaviest(label: Uint8Array, near: Neighbours, weights: Float32Array, own: number, other: number): void {
+  const regions = regionsOf(label, near);
+  const sums = regions.label.map(() => 0);
+  for (let v = 0; v < label.length; v++) if (label[v] === own) sums[regions.of[v]] += weights[v];
+  const heaviest = sums.indexOf(Math.max(...sums));
+  for (let v = 0; v < label.length; v++) if (label[v] === own && regions.of[v] !== heaviest) label[v] = other;
 }
 
 /** Vertices within a reach of the open points of a lock; of all its points where none is open. */

@@ -10,7 +10,7 @@ import { type HiddenStretch, hiddenStretches } from "../parting/bothSides.ts";
 import { cutSections, inOrder, lineLengthMm, type PartingLine } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
 import type { FillWith, Layout } from "../parting/hand/layout.ts";
-import { troubleInWords } from "../parting/hand/sections.ts";
+import { type Trouble, troubleInWords } from "../parting/hand/sections.ts";
 import { deepMm3Of } from "../parting/offer.ts";
 import { plugHosts } from "../parting/plugs.ts";
 import type { PartingPrices } from "../parting/price.ts";
@@ -115,6 +115,8 @@ export interface Sections {
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;
+  /** Sections laid by hand, by their place in the layout, that are not one whole piece. */
+  readonly troubles: readonly Trouble[];
   readonly warnings: readonly string[];
 }
 
@@ -367,6 +369,7 @@ function assemble(
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     clayMm3: clayIn(sections),
+    troubles,
     warnings,
   };
 }
