@@ -86,6 +86,8 @@ describe("remedies", () => {
       expect(locked).toHaveLength(1);
       const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, locked[0].number, ctx);
       const plug = found.find(({ kind }) => kind === "plug");
+      // Its ring comes to the lines, which stay as they were laid.
+      expect(plug?.parting.layout?.lines.slice(0, 1) ?? []).toEqual(plug ? document.parting.layout?.lines : []);
       return plug && engine.sectionsFor({ ...document, parting: plug.parting }, TYPICAL_RATES, STEP_MM, ctx);
     };
     const plugged = plugOf(pitted);

@@ -6,6 +6,7 @@
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
+import { fairLine } from "../parting/fair.ts";
 import { treated, withPull } from "../parting/hand/edit.ts";
 import { type Layout, layoutOf, MOST_SECTIONS, takenInHand } from "../parting/hand/layout.ts";
 import { networkOf } from "../parting/network.ts";
@@ -113,13 +114,17 @@ export function remediesFor(
   return found.sort((a, b) => Number(b.all) - Number(a.all) || a.moreFillG + a.moreLineMm - b.moreFillG - b.moreLineMm);
 }
 
-/** The plan's lines in hand, each section treated as the document says. */
-function inHand({ parting }: PlanDocument, plan: Sections): Layout {
-  const layout = takenInHand(plan.drawn, plan.sections);
-  const known = parting.layout?.sections;
+/** The plan's lines in hand, its sections in its own order: as they were laid, where they were. */
+function inHand({ parting: { layout } }: PlanDocument, plan: Sections): Layout {
+  const placeOf = plan.sections.map(({ origin }) => origin);
+  if (!layout || placeOf.length !== layout.sections.length) {
+    const { lines, sections } = takenInHand(plan.drawn, plan.sections);
+    return { lines, sections: sections.map(({ pull }, s) => ({ ...layout?.sections[placeOf[s]], pull })) };
+  }
+  const numbered = (s: number) => placeOf.indexOf(s);
   return {
-    ...layout,
-    sections: layout.sections.map((section, s) => ({ ...known?.[plan.sections[s].origin], ...section })),
+    sections: placeOf.map((origin) => layout.sections[origin]),
+    lines: layout.lines.map((line) => ({ ...line, left: numbered(line.left), right: numbered(line.right) })),
   };
 }
 
@@ -207,13 +212,13 @@ function plugged(
   section: PlannedSection,
   { request }: Jacket,
 ): Candidate | null {
-  const { surveyMesh: mesh, surveyLabel, surveyNearest } = plan;
+  const { surveyMesh: mesh, surveyLabel, surveyNearest, surveyEdgeMm } = plan;
   const fresh = layout.sections.length;
   if (fresh >= MOST_SECTIONS) return null;
   const near = meshNeighbours(mesh);
   const label = surveyLabel.slice();
   const own = section.number - 1;
-  const held = verticesAbout(mesh.positions, section.lockPoints, 2 * plan.surveyEdgeMm).filter((v) => label[v] === own);
+  const held = verticesAbout(mesh.positions, section.lockPoints, 2 * surveyEdgeMm).filter((v) => label[v] === own);
   let front = held;
   for (let ring = 0; ring < PLUG_RINGS; ring++) {
     const next: number[] = [];
@@ -238,11 +243,26 @@ function plugged(
   const length = Math.hypot(...sum);
   if (length < 1e-6) return null;
   const pull = sum.map((x) => x / length) as unknown as Direction;
-  const pulls = [...layout.sections.map((held) => held.pull), pull];
-  const lines = networkOf(mesh, label, near, surveyNearest);
-  const laid = layoutOf(lines, pulls);
-  const sections = laid.sections.map(({ pull }, s) => ({ ...layout.sections[s], pull }));
-  return candidate("plug", { ...parting, layout: { ...laid, sections } });
+  const within = members.every((v) => {
+    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+      const other = label[near.list[k]];
+      if (other !== own && other !== fresh) return false;
+    }
+    return true;
+  });
+  // A plug that lies within its section is a ring of its own, and no line moves.
+  const parted = within ? label.map((s) => (s === fresh ? 1 : 0)) : label;
+  const numberOf = (s: number) => (within ? [own, fresh][s] : s);
+  const rings = networkOf(mesh, parted, near, surveyNearest).map((line) => ({
+    ...line,
+    points: fairLine({ ...line, points: Float32Array.from(line.points), sections: [0, 0] }, surveyEdgeMm, surveyNearest)
+      .points,
+    left: numberOf(line.left),
+    right: numberOf(line.right),
+  }));
+  const { lines } = layoutOf(rings, []);
+  const sections = [...layout.sections, { pull }];
+  return candidate("plug", { ...parting, layout: { sections, lines: within ? [...layout.lines, ...lines] : lines } });
 }
 
 /** Leaves a label its heaviest region; all its others get another label. */

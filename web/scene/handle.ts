@@ -1,8 +1,10 @@
 /** An arrow round the piece that is dragged to point a pull or a lamp. */
 import * as THREE from "three";
 
-/** How far out the knob moves, in radii of the piece: within what a named view shows. */
-export const KNOB_REACH = 0.98;
+/** How far out the knob moves, in radii of the piece: over the jacket of the roundest, and within what a named view shows. */
+export const KNOB_REACH = 1.14;
+/** The same of the shaft behind it. */
+const SHAFT_LENGTH = 0.44;
 
 export class DirectionHandle {
   readonly group = new THREE.Group();
@@ -37,8 +39,8 @@ export class DirectionHandle {
     this.direction.copy(direction).normalize();
     const turn = new THREE.Quaternion().setFromUnitVectors(new THREE.Vector3(0, 1, 0), this.direction);
     const r = this.reach;
-    this.shaft.scale.set(r, r * 0.4, r);
-    this.shaft.position.copy(this.centre).addScaledVector(this.direction, r * 0.76);
+    this.shaft.scale.set(r, r * SHAFT_LENGTH, r);
+    this.shaft.position.copy(this.centre).addScaledVector(this.direction, r * (KNOB_REACH - SHAFT_LENGTH / 2));
     this.shaft.quaternion.copy(turn);
     this.knob.scale.setScalar(r);
     this.knob.position.copy(this.centre).addScaledVector(this.direction, r * KNOB_REACH);

@@ -1,6 +1,6 @@
 import * as THREE from "three";
 import { describe, expect, it, vi } from "vitest";
-import { DirectionHandle } from "./handle.ts";
+import { DirectionHandle, KNOB_REACH } from "./handle.ts";
 import { type CarriedEvent, InputElement } from "./input.ts";
 import { LineHandles } from "./lineHandles.ts";
 import { type Dab, StagePointer, type Touch } from "./pointer.ts";
@@ -116,9 +116,9 @@ describe("an arrow", () => {
     handle.point(new THREE.Vector3(1, 0, 0));
     handle.group.updateMatrixWorld(true);
     handles.set("1", handle);
-    press(spot(0.98 * R, 0, 0));
-    move(spot(0, 0, 0.98 * R));
-    lift(spot(0, 0, 0.98 * R));
+    press(spot(KNOB_REACH * R, 0, 0));
+    move(spot(0, 0, KNOB_REACH * R));
+    lift(spot(0, 0, KNOB_REACH * R));
     expect(told.onHandle.mock.calls.map(([id, , phase]) => [id, phase])).toEqual([
       ["1", "drag"],
       ["1", "end"],

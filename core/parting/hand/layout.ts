@@ -50,7 +50,10 @@ const LEAST_HANDLES_OF_RING = 4;
 export const tenths = (value: number): number => Math.round(value * 10) / 10;
 
 /** The lines of a plan taken in hand. */
-export function layoutOf(lines: readonly SidedLine[], pulls: readonly Direction[]): Layout {
+export function layoutOf(
+  lines: readonly (Omit<SidedLine, "points"> & { readonly points: ArrayLike<number> })[],
+  pulls: readonly Direction[],
+): Layout {
   return {
     sections: pulls.map((pull) => ({ pull })),
     lines: lines.map(({ points, closed, left, right }) => {
