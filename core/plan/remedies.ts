@@ -10,8 +10,9 @@ import { fairLine } from "../parting/fair.ts";
 import { treated, withPull } from "../parting/hand/edit.ts";
 import { type Layout, layoutOf, MOST_SECTIONS, takenInHand } from "../parting/hand/layout.ts";
 import { networkOf } from "../parting/network.ts";
+import { plugPatch } from "../parting/plugPatch.ts";
 import type { PullRange } from "../parting/pullRange.ts";
-import { meshNeighbours, type Neighbours, regionsOf } from "../parting/regions.ts";
+import { meshNeighbours } from "../parting/regions.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import type { PlanDocument } from "./document.ts";
@@ -51,8 +52,6 @@ export interface Relaid {
 /** Fills are made deeper in steps, mm. */
 const DEEPER_MM = 5;
 const DEEPEST_MM = 300;
-/** A plug reaches so many edges of the survey's mesh beyond the lock it takes. */
-const PLUG_RINGS = 3;
 /** Turns smaller than this are no remedy, degrees. */
 const LEAST_TURN_DEG = 1;
 /** Lines that move less than this stay, mm. */
@@ -219,21 +218,8 @@ function plugged(
   const label = surveyLabel.slice();
   const own = section.number - 1;
   const held = verticesAbout(mesh.positions, section.lockPoints, 2 * surveyEdgeMm).filter((v) => label[v] === own);
-  let front = held;
-  for (let ring = 0; ring < PLUG_RINGS; ring++) {
-    const next: number[] = [];
-    for (const v of front) label[v] = fresh;
-    for (const v of front) {
-      for (let k = near.start[v]; k < near.start[v + 1]; k++) if (label[near.list[k]] === own) next.push(near.list[k]);
-    }
-    front = [...new Set(next)];
-  }
   const { normals, areasMm2 } = vertexNormals(mesh);
-  // One plug at a time, where most is locked; what it would cut off of the section goes with it.
-  const locked = new Float32Array(label.length);
-  for (const v of held) locked[v] = areasMm2[v];
-  leaveHeaviest(label, near, locked, fresh, own);
-  leaveHeaviest(label, near, areasMm2, own, fresh);
+  plugPatch({ label, near, areasMm2, edgeMm: surveyEdgeMm }, held, own, fresh);
   const members = [...label.keys()].filter((v) => label[v] === fresh);
   const left = label.reduce((sum, s) => sum + (s === own ? 1 : 0), 0);
   if (members.length < 12 || left < members.length) return null;
@@ -243,16 +229,12 @@ function plugged(
   const length = Math.hypot(...sum);
   if (length < 1e-6) return null;
   const pull = sum.map((x) => x / length) as unknown as Direction;
-  const within = members.every((v) => {
-    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-      const other = label[near.list[k]];
-      if (other !== own && other !== fresh) return false;
-    }
-    return true;
-  });
+  const inside = members.every((v) =>
+    [...near.list.subarray(near.start[v], near.start[v + 1])].every((o) => label[o] === own || label[o] === fresh),
+  );
   // A plug that lies within its section is a ring of its own, and no line moves.
-  const parted = within ? label.map((s) => (s === fresh ? 1 : 0)) : label;
-  const numberOf = (s: number) => (within ? [own, fresh][s] : s);
+  const parted = inside ? label.map((s) => (s === fresh ? 1 : 0)) : label;
+  const numberOf = (s: number) => (inside ? [own, fresh][s] : s);
   const rings = networkOf(mesh, parted, near, surveyNearest).map((line) => ({
     ...line,
     points: fairLine({ ...line, points: Float32Array.from(line.points), sections: [0, 0] }, surveyEdgeMm, surveyNearest)
@@ -262,16 +244,7 @@ function plugged(
   }));
   const { lines } = layoutOf(rings, []);
   const sections = [...layout.sections, { pull }];
-  return candidate("plug", { ...parting, layout: { sections, lines: within ? [...layout.lines, ...lines] : lines } });
-}
-
-/** Leaves a label its heaviest region; all its others get another label. */
-function leaveHeaviest(label: Uint8Array, near: Neighbours, weights: Float32Array, own: number, other: number): void {
-  const regions = regionsOf(label, near);
-  const sums = regions.label.map(() => 0);
-  for (let v = 0; v < label.length; v++) if (label[v] === own) sums[regions.of[v]] += weights[v];
-  const heaviest = sums.indexOf(Math.max(...sums));
-  for (let v = 0; v < label.length; v++) if (label[v] === own && regions.of[v] !== heaviest) label[v] = other;
+  return candidate("plug", { ...parting, layout: { sections, lines: inside ? [...layout.lines, ...lines] : lines } });
 }
 
 /** Vertices within a reach of the open points of a lock; of all its points where none is open. */
