@@ -77,7 +77,7 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
         <StageProvider night={theme === "night"} overlay={<StageTools planning={planning} piece={piece} />}>
           <Clay stops={document.jacket.stops} onBoard={document.seat.onBoard} />
           <aside
-            className="w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100"
+            className="relative w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100"
             aria-label="Side sheet"
           >
             <Sheet piece={piece} document={document} planning={planning} />
