@@ -96,7 +96,13 @@ test("a scan of a real piece's size: coarse answer first, the page stays awake, 
   const course = new CoursePage(page);
   await course.settleBy("usual");
   const scan = writeStl(makeLamplighter(6.5));
+  // Waited for from the start: it goes when the piece opens.
+  const glance = page
+    .getByRole("region", { name: "At a first glance" })
+    .filter({ hasText: /≈ \d sections/ })
+    .waitFor({ timeout: 60_000 });
   await course.dropScan("lamplighter.stl", scan);
+  await glance;
   await page.waitForURL(/\/pieces\//);
   await course.watchHolds();
   await expect(page.getByTestId("tally")).toHaveAttribute("data-quality", /coarse|settled/);

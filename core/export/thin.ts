@@ -1,19 +1,38 @@
 /** Thinner copies of meshes for display: quadric simplification by the meshoptimizer package, borders kept. */
 import { MeshoptSimplifier } from "meshoptimizer";
-import type { TriangleMesh } from "../mesh/mesh.ts";
-import { dropUnusedVertices } from "../mesh/weld.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { dropUnusedVertices, weld } from "../mesh/weld.ts";
 
-/** Beyond so many times the triangles wanted, vertices are first gathered in cells: to thin them singly takes far longer. */
-const GATHERED_TIMES = 5;
+/** Triangles that come of a square of surface as wide as a cell. */
+const TRIANGLES_PER_CELL = 2.2;
+/** One triangle in so many is measured to tell how much surface there is. */
+const SAMPLED = 16;
 
-/** The same for a first glance, some ten times sooner where there is much to thin: coarser, and not all edges meet two by two. */
-export async function thinnedRoughly(mesh: TriangleMesh, triangles: number, errorShare: number): Promise<TriangleMesh> {
-  const wanted = GATHERED_TIMES * triangles;
-  if (mesh.triangles.length / 3 <= wanted) return thinned(mesh, triangles, errorShare);
-  await MeshoptSimplifier.ready;
-  const [kept] = MeshoptSimplifier.simplifySloppy(mesh.triangles, mesh.positions, 3, null, 3 * wanted, errorShare);
-  const gathered = dropUnusedVertices({ positions: mesh.positions, triangles: new Uint32Array(kept) });
-  return thinned(gathered, triangles, errorShare);
+/**
+ * The same for a first glance, far sooner: vertex clustering (Rossignac and Borrel 1993), all corners in one cell of a
+ * grid are one. Coarser, and not all edges meet two by two.
+ * @param mesh may be single triangles, as files hold them
+ */
+export function thinnedRoughly(mesh: TriangleMesh, triangles: number): TriangleMesh {
+  if (mesh.triangles.length / 3 <= triangles) return mesh;
+  const areaMm2 = SAMPLED * areaAndVolume({ ...mesh, triangles: everyNth(mesh.triangles, SAMPLED) }).areaMm2;
+  const { positions, triangles: joined } = weld(mesh, Math.sqrt((TRIANGLES_PER_CELL * areaMm2) / triangles));
+  let kept = 0;
+  for (let k = 0; k < joined.length; k += 3) {
+    const [a, b, c] = [joined[k], joined[k + 1], joined[k + 2]];
+    if (a === b || b === c || c === a) continue;
+    joined[kept] = a;
+    joined[kept + 1] = b;
+    joined[kept + 2] = c;
+    kept += 3;
+  }
+  return { positions, triangles: joined.slice(0, kept) };
+}
+
+function everyNth(triangles: Uint32Array, n: number): Uint32Array {
+  const out = new Uint32Array(3 * Math.ceil(triangles.length / (3 * n)));
+  for (let k = 0; k < out.length; k += 3) out.set(triangles.subarray(n * k, n * k + 3), k);
+  return out;
 }
 
 /**

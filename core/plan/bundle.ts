@@ -15,7 +15,7 @@ import { planReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 24;
+export const BUNDLE_VERSION = 25;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -25,6 +25,8 @@ export interface BundleFigures {
   readonly report: ReturnType<typeof planReport>;
   readonly estimate: Estimate;
   readonly stepMm: number;
+  /** Is what is said of the piece said of the whole scan? A first glance sees it thinned. */
+  readonly wholePiece: boolean;
   readonly locks: readonly {
     readonly section: number;
     readonly at: readonly [number, number, number] | null;
@@ -88,10 +90,14 @@ async function shownSkins({ sections: { sections, bare }, jacket }: PlanResult):
   return shown;
 }
 
-/** Thins a result down to what is shown. */
+/**
+ * Thins a result down to what is shown.
+ * @param wholePiece see `BundleFigures`
+ */
 export async function bundleOf(
   result: PlanResult,
   timings: { readMs: number; planMs: number; totalMs: number },
+  wholePiece = true,
 ): Promise<PlanBundle> {
   const { sections } = result.sections;
   const shown = await shownSkins(result);
@@ -100,6 +106,7 @@ export async function bundleOf(
       report: planReport(result, timings),
       estimate: result.estimate,
       stepMm: result.jacket.request.stepMm,
+      wholePiece,
       locks: sections.map((section) => ({ section: section.number, at: section.lockAt, openMm3: section.openMm3 })),
     },
     piece: await thinnedOnce(result.piece.mesh, PIECE_TRIANGLES),

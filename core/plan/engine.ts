@@ -83,6 +83,11 @@ export class PlanEngine {
     });
   }
 
+  /** The piece, where it has been seated and repaired already. */
+  pieceKnown(document: PlanDocument): Piece | null {
+    return this.piece.key === JSON.stringify(document.seat) ? this.piece.value : null;
+  }
+
   /** The jacket at a grid step. */
   jacketFor(document: PlanDocument, stepMm: number, ctx: JobContext): Jacket {
     const piece = this.pieceFor(document, ctx);

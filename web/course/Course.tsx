@@ -75,11 +75,11 @@ function telling(
   show: Show,
 ): { state: StationState; figure: string | null } {
   if (!bundle) return { state: "working", figure: null };
-  const { report, estimate } = bundle.figures;
+  const { report, estimate, wholePiece } = bundle.figures;
   switch (station) {
     case "piece":
       return {
-        state: report.piece.openEdges > 0 || report.piece.nonManifoldEdges > 0 ? "look" : "set",
+        state: !wholePiece ? "working" : report.piece.openEdges + report.piece.nonManifoldEdges > 0 ? "look" : "set",
         figure: `${show.length(report.piece.sizeMm[2])} high`,
       };
     case "survey": {

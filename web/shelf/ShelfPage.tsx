@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import type { Piece } from "../../contract/pieces.ts";
 import { scanExtensions } from "../../core/mesh/io/index.ts";
 import { usePieces, useSession } from "../lib/queries.ts";
+import { GlanceCard } from "./GlanceCard.tsx";
 import { PieceCard } from "./PieceCard.tsx";
 import { useAddPiece } from "./useAddPiece.ts";
 
@@ -73,6 +74,7 @@ export function ShelfPage() {
             {adding.progress.what}
           </p>
         )}
+        {adding.glance && <GlanceCard glance={adding.glance} />}
         {adding.problem && (
           <p role="alert" className="mb-6 border-l-4 border-error bg-base-100 px-4 py-3">
             {adding.problem}

@@ -5,7 +5,9 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Piece } from "../../contract/pieces.ts";
+import { sphere } from "../../core/testing/shapes.ts";
 import { type Asked, standInServer } from "../testing/server.ts";
+import { GlanceCard } from "./GlanceCard.tsx";
 import { ShelfPage } from "./ShelfPage.tsx";
 
 const ID = "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e";
@@ -55,6 +57,19 @@ function shelf(kept: Piece[]): Asked[] {
 }
 
 const changes = (log: readonly Asked[]) => log.filter(({ method }) => method !== "GET");
+
+describe("a first glance", () => {
+  it("says roughly what a scan comes to, and shows its picture once that is drawn", () => {
+    vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:picture", revokeObjectURL: () => {} }));
+    const glance = { heightMm: 1907, sections: 3, siliconeG: 32_500, costMinor: 213_700, mesh: sphere(10, 4) };
+    const { rerender } = render(<GlanceCard glance={{ ...glance, picture: null }} />);
+    const card = screen.getByRole("region", { name: "At a first glance" });
+    expect(card.textContent).toMatch(/1\s907\smm.*≈ 3 sections.*≈ 32\.5\skg.*≈ €\s?2\s137/);
+    expect(card.querySelector("img")).toBeNull();
+    rerender(<GlanceCard glance={{ ...glance, picture: new Blob() }} />);
+    expect(card.querySelector("img")?.getAttribute("src")).toBe("blob:picture");
+  });
+});
 
 describe("the shelf", () => {
   it("says what to do while it is empty", async () => {

@@ -7,7 +7,7 @@ import { sendJson, uploadFile } from "../lib/http.ts";
 import { keys } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { makeDemoScan } from "../workers/demoPiece.ts";
-import { Geometry, keepFor, proxied } from "../workers/geometry.ts";
+import { type FirstGlance, Geometry, keepFor, proxied } from "../workers/geometry.ts";
 
 /** Reads a dropped scan here first, so that a bad file is refused before it is sent; then uploads it and makes its piece. */
 export function useAddPiece(done: (piece: Piece) => void) {
@@ -15,6 +15,8 @@ export function useAddPiece(done: (piece: Piece) => void) {
   const { rates, fineness } = useContext(SettingsContext);
   const [progress, setProgress] = useState<{ what: string; fraction: number | null } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  /** What the scan comes to while it travels. */
+  const [glance, setGlance] = useState<(FirstGlance & { readonly picture: Blob | null }) | null>(null);
 
   const add = useCallback(
     async (file: File) => {
@@ -22,6 +24,7 @@ export function useAddPiece(done: (piece: Piece) => void) {
       setProgress({ what: "Reading the scan", fraction: 0 });
       const geometry = new Geometry();
       let handedOn = false;
+      let travelling = true;
       try {
         void geometry.api.setFineness(fineness);
         const bytes = new Uint8Array(await file.arrayBuffer());
@@ -32,8 +35,16 @@ export function useAddPiece(done: (piece: Piece) => void) {
         );
         if (!facts.ok) throw new Error(facts.message);
         const document = newPlan({ unit: facts.value.proposal.unit, up: facts.value.up });
-        // While the scan travels, its plan is begun on.
-        void geometry.api.begin(document, rates);
+        // First of all an answer; the scan travels while its plan is begun on.
+        setProgress({ what: "Taking a first look", fraction: null });
+        const first = await geometry.api.glance(document, rates);
+        const lookOn = async (seen: FirstGlance) => {
+          setGlance({ ...seen, picture: null });
+          const picture = await geometry.api.cover(seen.mesh);
+          if (travelling) setGlance({ ...seen, picture });
+          await geometry.api.lookOver(document);
+        };
+        if (first.ok) void lookOn(first.value);
         const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) =>
           setProgress({ what: "Putting it on the shelf", fraction }),
         );
@@ -56,8 +67,10 @@ export function useAddPiece(done: (piece: Piece) => void) {
       } catch (error) {
         setProblem(error instanceof Error ? error.message : "The scan could not be added.");
       } finally {
+        travelling = false;
         if (!handedOn) geometry.end();
         setProgress(null);
+        setGlance(null);
       }
     },
     [client, done, rates, fineness],
@@ -74,5 +87,5 @@ export function useAddPiece(done: (piece: Piece) => void) {
     }
   }, [add]);
 
-  return { add, addDemo, progress, problem };
+  return { add, addDemo, progress, problem, glance };
 }

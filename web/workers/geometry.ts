@@ -1,7 +1,7 @@
 import * as Comlink from "comlink";
 import type { Answer, GeometryApi, ScanFacts } from "./geometry.worker.ts";
 
-export type { Answer, PlanFile, ShownOffer, ShownWalls } from "./geometry.worker.ts";
+export type { Answer, FirstGlance, PlanFile, ShownOffer, ShownWalls } from "./geometry.worker.ts";
 
 /** A geometry worker with its cancel flag. `end` stops it at once. */
 export class Geometry {

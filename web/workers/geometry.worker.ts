@@ -19,7 +19,7 @@ import { wayThrough } from "../../core/parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
 import { HASTY } from "../../core/parting/request.ts";
-import { bundleOf, packBundle } from "../../core/plan/bundle.ts";
+import { bundleOf, type PlanBundle, packBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
@@ -56,6 +56,16 @@ export interface ScanFacts {
   readonly warnings: readonly string[];
 }
 
+/** What a scan comes to at a first glance. */
+export interface FirstGlance {
+  readonly heightMm: number;
+  readonly sections: number;
+  readonly siliconeG: number;
+  readonly costMinor: number;
+  /** The piece, seated and thinned. */
+  readonly mesh: TriangleMesh;
+}
+
 /** Walls nearer to each other than a limit: 2 within it, 1 near it, 0 else, at every vertex; and the places within it. */
 export interface NarrowWalls {
   readonly classes: Uint8Array;
@@ -69,7 +79,7 @@ export interface ShownWalls {
 
 type Progress = (stage: string, fraction: number) => void;
 
-const COARSE_TRIANGLES = 40_000;
+const COARSE_TRIANGLES = 30_000;
 const MAP_PULLS = 48;
 /** Narrow places smaller than this are the scan's own roughness. */
 const LEAST_PLACE_MM2 = 150;
@@ -88,9 +98,10 @@ function startTeam(): Team {
   return new SharedTeam([{ ready: () => Atomics.load(ready, 0) === 1, post: (task) => worker.postMessage(task) }]);
 }
 
-/** The plan for a piece that is in millimetres, upright and on its board already. */
-function alreadySeated(document: PlanDocument): PlanDocument {
-  return { ...document, seat: { ...document.seat, unit: "mm", tapeScale: 1, up: "z", turnDeg: 0 } };
+/** A bundle as bytes that are handed over, not copied. */
+function packed(bundle: PlanBundle): Uint8Array {
+  const bytes = packBundle(bundle);
+  return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
 }
 
 function png({ width, height, pixels }: Portrait): Promise<Blob> {
@@ -110,8 +121,10 @@ function labelTints(label: Uint8Array): Uint8Array {
 
 class GeometryWorker {
   private fine: PlanEngine | null = null;
-  /** The engine of the coarse answer and the settled piece it was thinned from. */
-  private coarse: { readonly from: TriangleMesh; readonly engine: PlanEngine } | null = null;
+  /** The triangles as the file has them. */
+  private scan: TriangleMesh | null = null;
+  /** The engine of the coarse answer: of the scan thinned, before it is mended. */
+  private coarse: PlanEngine | null = null;
   /** The last settled plan and the key of what it was made from. */
   private last: { readonly key: string; readonly result: PlanResult } | null = null;
   /** The engine of which a settled plan has been packed to be shown. */
@@ -135,6 +148,7 @@ class GeometryWorker {
     return this.guarded(async () => {
       this.team ??= startTeam();
       const scan = readScan(bytes, name, this.context(onProgress));
+      this.scan = scan.mesh;
       this.fine = new PlanEngine(scan.mesh, effortOf(this.fineness));
       this.coarse = null;
       const size = boxSize(meshBox(scan.mesh));
@@ -163,41 +177,58 @@ class GeometryWorker {
       const started = performance.now();
       const ctx = this.context(onProgress);
       if (!this.fine) throw new Error("No scan is open.");
-      const piece = this.fine.pieceFor(document, ctx);
-      const result =
-        quality === "settled"
-          ? this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx)
-          : await this.atFirst(document, rates, ctx);
-      if (quality === "settled") {
-        this.last = { key, result };
-        this.shown = this.fine;
+      const timings = () => ({ readMs: 0, planMs: 0, totalMs: performance.now() - started });
+      if (quality === "coarse") {
+        const { result, wholePiece } = this.atFirst(document, rates, ctx);
+        return packed(await bundleOf(result, timings(), wholePiece));
       }
-      const bytes = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: performance.now() - started }));
-      return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
+      const piece = this.fine.pieceFor(document, ctx);
+      const result = this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx);
+      this.last = { key, result };
+      this.shown = this.fine;
+      return packed(await bundleOf(result, timings()));
     });
   }
 
-  /** Begins on the coarse answer, so that it is there when it is asked for. */
-  async begin(document: PlanDocument, rates: Rates): Promise<Answer<null>> {
+  /** The coarse answer in short, for a scan that is not on the shelf yet; kept for when it is asked for in full. */
+  async glance(document: PlanDocument, rates: Rates): Promise<Answer<FirstGlance>> {
     return this.guarded(async () => {
-      await this.atFirst(
+      const silent = this.context(() => {});
+      const { piece, sections, estimate } = this.atFirst(document, rates, silent).result;
+      return {
+        heightMm: piece.sizeMm[2],
+        sections: sections.sections.length,
+        siliconeG: estimate.siliconeG,
+        costMinor: estimate.costMinor,
+        mesh: piece.mesh,
+      };
+    });
+  }
+
+  /** Seats and mends the scan, so that it is done when its plan is asked for. */
+  async lookOver(document: PlanDocument): Promise<Answer<null>> {
+    return this.guarded(async () => {
+      this.fine?.pieceFor(
         document,
-        rates,
         this.context(() => {}),
       );
       return null;
     });
   }
 
-  /** The coarse answer; what it says of the piece itself is not coarse. */
-  private async atFirst(document: PlanDocument, rates: Rates, ctx: JobContext): Promise<PlanResult> {
-    if (!this.fine) throw new Error("No scan is open.");
-    const piece = this.fine.pieceFor(document, ctx);
-    const stepMm = coarseStepMm(this.settledStep(document, piece.areaMm2));
-    const result = (await this.coarseEngine(piece.mesh)).run(alreadySeated(document), rates, stepMm, ctx);
-    const { report } = piece;
+  /** The coarse answer; what it says of the piece itself is not coarse where the piece has been looked over. */
+  private atFirst(document: PlanDocument, rates: Rates, ctx: JobContext): { result: PlanResult; wholePiece: boolean } {
+    const engine = this.coarseEngine();
+    const stepMm = coarseStepMm(this.settledStep(document, engine.pieceFor(document, ctx).areaMm2));
+    const result = engine.run(document, rates, stepMm, ctx);
     const others = result.warnings.filter((warning) => !result.piece.report.warnings.includes(warning));
-    return { ...result, piece: { ...result.piece, report }, warnings: [...report.warnings, ...others] };
+    const whole = this.fine?.pieceKnown(document);
+    if (!whole) return { result: { ...result, warnings: others }, wholePiece: false };
+    const { report } = whole;
+    return {
+      result: { ...result, piece: { ...result.piece, report }, warnings: [...report.warnings, ...others] },
+      wholePiece: true,
+    };
   }
 
   /** The best plan of every number of sections; each is told, with its picture, as it is found. */
@@ -390,14 +421,10 @@ class GeometryWorker {
     return settledStepMm(document, areaMm2, this.fineness);
   }
 
-  private async coarseEngine(piece: TriangleMesh): Promise<PlanEngine> {
-    if (this.coarse?.from !== piece) {
-      this.coarse = {
-        from: piece,
-        engine: new PlanEngine(await thinnedRoughly(piece, COARSE_TRIANGLES, 0.02), HASTY),
-      };
-    }
-    return this.coarse.engine;
+  private coarseEngine(): PlanEngine {
+    if (!this.scan) throw new Error("No scan is open.");
+    this.coarse ??= new PlanEngine(thinnedRoughly(this.scan, COARSE_TRIANGLES), HASTY);
+    return this.coarse;
   }
 
   /** For what is soon looked up on shown meshes: to cancel a plan does not cancel this. */

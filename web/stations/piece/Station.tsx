@@ -116,7 +116,12 @@ export function PieceStation({ document, planning }: StationProps) {
           onChange={(handlingMm) => brief({ handlingMm })}
         />
       </Part>
-      {report && (
+      {report && !bundle.figures.wholePiece && (
+        <Part title="The scan">
+          <p className="quiet text-sm">Being looked over for holes, loose parts and turned faces.</p>
+        </Part>
+      )}
+      {report && bundle.figures.wholePiece && (
         <Part title="The scan">
           {report.repairs.length === 0 && report.openEdges === 0 && (
             <p className="text-sm">Closed and sound; nothing was mended.</p>
