@@ -19,6 +19,10 @@ export interface SearchEffort {
   readonly turns: number;
   /** Plans of the search that are worked out on the vertices. */
   readonly finalists: number;
+  /** Numbers of sections that are tried, from the fewest up, where the cheapest is wanted. */
+  readonly counts: number;
+  /** Are the chosen plan's lines drawn tight, and others proven where it locks? */
+  readonly careful: boolean;
   /** Times locks are filled and measured again, at most. */
   readonly fillRounds: number;
   /** Is it worked out who blocks whom? */
@@ -32,6 +36,8 @@ export const THOROUGH: SearchEffort = {
   starts: 4,
   turns: 4,
   finalists: 3,
+  counts: 5,
+  careful: true,
   fillRounds: 3,
   order: true,
 };
@@ -42,6 +48,8 @@ export const BRIEF: SearchEffort = {
   starts: 2,
   turns: 3,
   finalists: 2,
+  counts: 5,
+  careful: true,
   fillRounds: 3,
   order: true,
 };
@@ -52,6 +60,8 @@ export const HASTY: SearchEffort = {
   starts: 1,
   turns: 1,
   finalists: 1,
+  counts: 2,
+  careful: false,
   fillRounds: 1,
   order: false,
 };

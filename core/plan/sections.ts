@@ -189,7 +189,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     }
     if (!best) continue;
     // The cheapest that is proven to come off; the survey that priced it had only guessed.
-    if (holdingMm3(best.freed) === 0) break;
+    if (holdingMm3(best.freed) === 0 || !survey.request.effort.careful) break;
   }
   if (!best) throw new Error("There was no plan to choose from.");
   const made = assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request, ctx);
@@ -209,22 +209,29 @@ function* candidates(survey: SurveyStage, request: SectionsRequest, ctx: JobCont
     return;
   }
   const search = survey.search(prices, ctx);
+  const { careful, counts } = survey.request.effort;
+  const drawn = (plan: Suggestion) => (careful ? search.tightened(plan) : plan);
   if (sections !== "auto") {
-    yield search.tightened(search.exactly(sections, ctx));
+    yield drawn(search.exactly(sections, ctx));
     return;
   }
   // Those the survey finds free come first: to prove one that locks costs as much time as to prove one that does not.
-  const found = everyCount(search, prices, ctx)
+  const found = everyCount(search, SECTION_COUNTS.slice(0, counts), prices, ctx)
     .map((plan) => ({ plan, locks: deepMm3Of(survey.request, plan) > 0, price: planPrice(plan, prices) }))
     .sort((a, b) => Number(a.locks) - Number(b.locks) || a.price - b.price);
-  for (const { plan } of found) yield search.tightened(plan);
+  for (const { plan } of found) yield drawn(plan);
 }
 
 /** Plans of two sections, three and so on, until one more gains nothing. */
-function everyCount(search: PlanSearch, prices: PartingPrices, ctx: JobContext): Suggestion[] {
+function everyCount(
+  search: PlanSearch,
+  counts: readonly SectionCount[],
+  prices: PartingPrices,
+  ctx: JobContext,
+): Suggestion[] {
   const found: Suggestion[] = [];
-  for (const count of SECTION_COUNTS) {
-    ctx.progress("parting", (0.5 * found.length) / SECTION_COUNTS.length);
+  for (const count of counts) {
+    ctx.progress("parting", (0.5 * found.length) / counts.length);
     const plan = search.best(count, ctx);
     const gained = found.every((other) => planPrice(plan, prices) < planPrice(other, prices));
     found.push(plan);
