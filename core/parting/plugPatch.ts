@@ -1,5 +1,5 @@
 /** The patch of a section that is parted off as a plug about a lock: in one piece, round, and without holes. */
-import { type Neighbours, regionsOf } from "./regions.ts";
+import { leaveHeaviest, type Neighbours } from "./regions.ts";
 
 /** A plug reaches so many edges of the mesh beyond the lock it takes. */
 const PLUG_RINGS = 2;
@@ -60,13 +60,4 @@ function roundOff({ label, near, areasMm2, edgeMm }: LabelledMesh, own: number, 
 function within(label: Uint8Array, near: Neighbours, v: number, own: number): boolean {
   for (let k = near.start[v]; k < near.start[v + 1]; k++) if (label[near.list[k]] !== own) return false;
   return true;
-}
-
-/** Leaves a label its heaviest region; all its others get another label. */
-function leaveHeaviest(label: Uint8Array, near: Neighbours, weights: Float32Array, own: number, other: number): void {
-  const regions = regionsOf(label, near);
-  const sums = regions.label.map(() => 0);
-  for (let v = 0; v < label.length; v++) if (label[v] === own) sums[regions.of[v]] += weights[v];
-  const heaviest = sums.indexOf(Math.max(...sums));
-  for (let v = 0; v < label.length; v++) if (label[v] === own && regions.of[v] !== heaviest) label[v] = other;
 }

@@ -65,6 +65,21 @@ export function regionsOf(label: ArrayLike<number>, near: Neighbours): Regions {
   return { of, label: labels };
 }
 
+/** Leaves a label its heaviest region; all its others get another label. */
+export function leaveHeaviest(
+  label: Uint8Array,
+  near: Neighbours,
+  weights: Float32Array,
+  own: number,
+  other: number,
+): void {
+  const regions = regionsOf(label, near);
+  const sums = regions.label.map(() => 0);
+  for (let v = 0; v < label.length; v++) if (label[v] === own) sums[regions.of[v]] += weights[v];
+  const heaviest = sums.indexOf(Math.max(...sums));
+  for (let v = 0; v < label.length; v++) if (label[v] === own && regions.of[v] !== heaviest) label[v] = other;
+}
+
 /** A region on its way to being merged: what it would cost under every label, and its seams with its neighbours. */
 interface Body {
   label: number;

@@ -27,7 +27,27 @@ export function splitRegion(
   const members: number[] = [];
   for (let v = 0; v < regions.of.length; v++) if (regions.of[v] === region) members.push(v);
   if (members.length < 4) return regions;
-  const along = alongLength(members, positions, areasMm2);
+  const source = cutAcross(graph, seamCost, members, alongLength(members, positions, areasMm2), areasMm2);
+  const added = regions.label.length;
+  const of = regions.of.slice();
+  members.forEach((v, k) => {
+    if (!source[k]) of[v] = added;
+  });
+  return { of, label: [...regions.label, regions.label[region]] };
+}
+
+/**
+ * The minimum cut between the two ends of some vertices.
+ * @param along where each of them lies between the ends
+ * @returns 1 for each on the side of the lower end
+ */
+export function cutAcross(
+  graph: VertexGraph,
+  seamCost: Float32Array,
+  members: readonly number[],
+  along: Float64Array,
+  areasMm2: Float32Array,
+): Uint8Array {
   const order = members.map((_, k) => k).sort((a, b) => along[a] - along[b]);
   const total = members.reduce((sum, v) => sum + areasMm2[v], 0);
   const number = new Int32Array(graph.vertices).fill(-1);
@@ -47,12 +67,7 @@ export function splitRegion(
     if (a >= 0 && b >= 0) flow.addEdge(a, b, seamCost[e], seamCost[e]);
   }
   flow.solve();
-  const added = regions.label.length;
-  const of = regions.of.slice();
-  members.forEach((v, k) => {
-    if (!flow.onSourceSide(k)) of[v] = added;
-  });
-  return { of, label: [...regions.label, regions.label[region]] };
+  return Uint8Array.from(members, (_, k) => (flow.onSourceSide(k) ? 1 : 0));
 }
 
 /** Place of each member along the region's length: its first principal axis, by power iteration. */

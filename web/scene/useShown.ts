@@ -31,11 +31,13 @@ export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Sho
           }))
         : [],
     );
-    stage.setLines(sections ? bundle.lines : []);
+    // Where there are no sections the lines are the station's own.
+    if (sections) stage.setLines(bundle.lines);
     stage.setLocks(locks ? bundle.lockPoints : []);
   }, [stage, bundle, onBoard, piece, sections, locks, fill]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);
+    return () => stage?.setLines([]);
   }, [stage]);
 }

@@ -14,7 +14,7 @@ import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import type { Place } from "../../core/parting/hand/handles.ts";
 import type { Layout } from "../../core/parting/hand/layout.ts";
-import { type RouteRequest, seamRoute } from "../../core/parting/hand/seamRoute.ts";
+import { type RouteRequest, type SeamRoute, seamRoute } from "../../core/parting/hand/seamRoute.ts";
 import { wayThrough } from "../../core/parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
@@ -380,8 +380,8 @@ class GeometryWorker {
     return stretchCheck(mesh, allowed);
   }
 
-  /** A route for the jacket's seam over a shown survey mesh; xyz per point. */
-  seamRoute(mesh: TriangleMesh, onBoard: boolean, request: RouteRequest): number[] {
+  /** A route for the jacket's seam over a shown survey mesh. */
+  seamRoute(mesh: TriangleMesh, onBoard: boolean, request: RouteRequest): SeamRoute {
     return seamRoute(this.surfaceOn(mesh, onBoard), request);
   }
 

@@ -1,10 +1,16 @@
 /**
- * A route for the jacket's seam: along the surface where it is least seen, clear of the zones to keep clear, and short.
- * A cheapest path (see `ways.ts`) by a price per mm that rises towards the front and where a zone is; of several
- * bearings the cheapest is taken.
+ * A route for the jacket's seam: along the surface where it is least seen, clear of the zones to keep clear, and short, by
+ * a price per mm that rises towards the front and where a zone is. A slit is a cheapest path up (see `ways.ts`); for two
+ * parts it is the minimum cut between two opposite sides, so that neither part is a strip. Of several bearings the
+ * cheapest is taken.
  */
 import type { SeamKind } from "../../jacket/seam.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";
+import { fairLine } from "../fair.ts";
+import { vertexGraph } from "../labelling.ts";
+import { networkOf } from "../network.ts";
+import { leaveHeaviest, meshNeighbours } from "../regions.ts";
+import { cutAcross } from "../split.ts";
 import { tenths } from "./layout.ts";
 import { type Surface, vertexAt } from "./surface.ts";
 import { pricedPath } from "./ways.ts";
@@ -23,14 +29,60 @@ export interface RouteRequest {
   readonly overMm: number;
 }
 
-/** @returns xyz per point from the foot up (and, for two parts, over the top and down again) */
-export function seamRoute(surface: Surface, { kind, slitMm, keepClear, overMm }: RouteRequest): number[] {
-  const { mesh, normals, nearest } = surface;
-  const p = mesh.positions;
-  const within = withinZone(keepClear, p, normals, overMm);
+export interface SeamRoute {
+  /** xyz per point from the foot up (and, for two parts, over the top and down again). */
+  readonly points: readonly number[];
+  /** Lines it takes to part the jacket: more than the one where holes run through it. */
+  readonly lines: number;
+}
+
+export function seamRoute(surface: Surface, request: RouteRequest): SeamRoute {
+  const { mesh, normals } = surface;
+  const within = withinZone(request.keepClear, mesh.positions, normals, request.overMm);
   const price = Float64Array.from(within, (zone, v) => 1 + SEEN * Math.max(0, -normals[3 * v + 1]) + IN_ZONE * zone);
+  return request.kind === "slit" ? slitRoute(surface, price, request.slitMm) : partsRoute(surface, price);
+}
+
+/** Bearings tried, half way round, for a seam that parts the jacket. */
+const SIDES = 6;
+
+/** The cheapest line that parts the jacket in two of some size; the longest of a cut that takes several. */
+function partsRoute(surface: Surface, price: Float64Array): SeamRoute {
+  const { mesh, nearest, areasMm2, edgeMm } = surface;
+  const near = meshNeighbours(mesh);
+  const p = mesh.positions;
+  const graph = vertexGraph(mesh);
+  const seamCost = graph.seamMm.map((mm, e) => 0.5 * mm * (price[graph.edges[2 * e]] + price[graph.edges[2 * e + 1]]));
+  const members = Array.from(areasMm2.keys());
+  let best: (SeamRoute & { readonly cost: number }) | null = null;
+  for (let k = 0; k < SIDES; k++) {
+    const bearing = (Math.PI * k) / SIDES;
+    const along = Float64Array.from(members, (v) => Math.cos(bearing) * p[3 * v] + Math.sin(bearing) * p[3 * v + 1]);
+    const label = cutAcross(graph, seamCost, members, along, areasMm2);
+    leaveHeaviest(label, near, areasMm2, 0, 1);
+    leaveHeaviest(label, near, areasMm2, 1, 0);
+    const lines = networkOf(mesh, label, near, nearest).map(({ points, closed }) => {
+      const line = { points: Float32Array.from(points), closed, sections: [0, 0] as const };
+      const fair = Array.from(fairLine(line, edgeMm, nearest, SEAM_WAVE_MM).points, tenths);
+      // A ring ends where it began.
+      return closed ? [...fair, ...fair.slice(0, 3)] : fair;
+    });
+    const cost = lines.reduce((sum, line) => sum + paidFor(surface, line, price), 0);
+    // One line before several, however short.
+    if (best && (lines.length > best.lines || (lines.length === best.lines && cost >= best.cost))) continue;
+    lines.sort((a, b) => b.length - a.length);
+    best = { points: lines[0] ?? [], lines: lines.length, cost };
+  }
+  return { points: best?.points ?? [], lines: best?.lines ?? 0 };
+}
+
+/** Shorter waves than this are the mesh's, not a seam's, mm. */
+const SEAM_WAVE_MM = 80;
+
+function slitRoute(surface: Surface, price: Float64Array, slitMm: number): SeamRoute {
+  const { mesh, nearest } = surface;
+  const p = mesh.positions;
   const { low, high, middle, reach } = extentOf(p);
-  const top = highestVertex(p);
   /** The place of the surface that way out from the middle at a height. */
   const placeAt = (bearing: number, z: number): [number, number, number] => {
     const [x, y] = [middle[0] + reach * Math.sin(bearing), middle[1] - reach * Math.cos(bearing)];
@@ -42,18 +94,12 @@ export function seamRoute(surface: Surface, { kind, slitMm, keepClear, overMm }:
   for (let k = 0; k < BEARINGS; k++) {
     const bearing = (2 * Math.PI * k) / BEARINGS;
     const foot = placeAt(bearing, low);
-    const legs =
-      kind === "slit"
-        ? [pricedPath(surface, foot, placeAt(bearing, Math.min(high, low + slitMm)), price)]
-        : [
-            pricedPath(surface, foot, [p[3 * top], p[3 * top + 1], p[3 * top + 2]], price),
-            pricedPath(surface, [p[3 * top], p[3 * top + 1], p[3 * top + 2]], placeAt(bearing + Math.PI, low), price),
-          ];
-    const points = legs.flatMap((leg, n) => Array.from(n === 0 ? leg : leg.subarray(3), tenths));
+    const leg = pricedPath(surface, foot, placeAt(bearing, Math.min(high, low + slitMm)), price);
+    const points = Array.from(leg, tenths);
     const cost = paidFor(surface, points, price);
     if (!best || cost < best.cost) best = { points, cost };
   }
-  return best?.points ?? [];
+  return { points: best?.points ?? [], lines: 1 };
 }
 
 function paidFor(surface: Surface, p: readonly number[], price: Float64Array): number {
@@ -74,10 +120,4 @@ function extentOf(p: Float32Array) {
   }
   const middle = min.map((m, a) => (m + max[a]) / 2);
   return { low: min[2], high: max[2], middle, reach: Math.max(max[0] - min[0], max[1] - min[1]) };
-}
-
-function highestVertex(p: Float32Array): number {
-  let top = 0;
-  for (let v = 1; v < p.length / 3; v++) if (p[3 * v + 2] > p[3 * top + 2]) top = v;
-  return top;
 }

@@ -8,7 +8,7 @@ import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { Choice, Part } from "../../ui/fields.tsx";
+import { Caution, Choice, Part } from "../../ui/fields.tsx";
 
 type Place = [number, number, number];
 
@@ -19,6 +19,8 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
   const edit = usePlan((plan) => plan.edit);
   const [picked, setPicked] = useState<readonly Place[] | null>(null);
   const [busy, setBusy] = useState(false);
+  /** The suggested line alone does not part the jacket: holes run through it. */
+  const [holes, setHoles] = useState(false);
   const { seam, coats } = document.jacket;
   const { onBoard } = document.seat;
   const { bundle, geometry } = planning;
@@ -45,7 +47,7 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
     if (kind === "none" || !bundle || !geometry) return;
     setBusy(true);
     const { slitMm } = await geometry.api.stretch(bundle.piece, SILICONE.workingStretch.value);
-    const points = await geometry.api.seamRoute(bundle.survey, onBoard, {
+    const { points, lines } = await geometry.api.seamRoute(bundle.survey, onBoard, {
       kind,
       // Where no slit is needed by stretch, one to the middle makes the jacket easy to open.
       slitMm: slitMm > 0 ? slitMm : bundle.figures.report.piece.sizeMm[2] / 2,
@@ -53,7 +55,8 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
       overMm: jacketThicknessMm(coats),
     });
     setBusy(false);
-    change({ kind, points });
+    setHoles(kind === "parts" && lines > 1);
+    change({ kind, points: [...points] });
   };
   const finish = async () => {
     if (!picked || !bundle || !geometry) return;
@@ -61,6 +64,7 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
     const points = await geometry.api.wayThrough(bundle.survey, onBoard, picked);
     setBusy(false);
     setPicked(null);
+    setHoles(false);
     change({ points });
   };
   const takeoff = seamTakeoff(seam, jacketThicknessMm(coats));
@@ -136,6 +140,12 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
               </>
             )}
           </div>
+          {holes && (
+            <Caution>
+              The two parts still hang together through a hole in the piece: this is the longest of the cuts it takes.
+              Close the holes with clay in the survey, then suggest again.
+            </Caution>
+          )}
           <p className="quiet mt-1 text-xs">
             Suggested where it is least seen, clear of zones to keep clear, straight, and long enough for the stretch.
           </p>
