@@ -57,12 +57,13 @@ try {
   await page.getByRole("button", { name: "Person for size" }).click();
   await shoot(page, "piece");
   await openAt(page, "Dozing walrus", "Survey");
-  await page.getByRole("button", { name: "Right", exact: true }).last().click();
-  await page
-    .getByText("63 %")
-    .or(page.getByText(/locked/))
+  const sheet = page.getByRole("complementary", { name: "Side sheet" });
+  await sheet.getByRole("button", { name: "Right", exact: true }).click();
+  await sheet
+    .getByText(/\d\s?%/)
     .first()
-    .waitFor();
+    .waitFor({ timeout: 60_000 });
+  await page.getByTestId("decisions").locator("li").first().waitFor({ timeout: 60_000 });
   await shoot(page, "survey");
   await page.getByRole("button", { name: "Lamp", exact: true }).click();
   await shoot(page, "survey-lamp");
@@ -90,7 +91,7 @@ try {
   await page.getByRole("button", { name: "Zones", exact: true }).click();
   await shoot(page, "survey-zones");
   await openAt(page, "The lamplighter", "Jacket");
-  await page.getByRole("button", { name: "Left", exact: true }).first().click();
+  await page.getByRole("button", { name: "Back", exact: true }).first().click();
   await page.getByLabel("Cut the jacket away").fill("0");
   await page.getByRole("button", { name: "Two parts" }).click();
   await page.getByTestId("seam").waitFor({ timeout: 60_000 });

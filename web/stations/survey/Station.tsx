@@ -106,7 +106,7 @@ export function SurveyStation({ document, planning }: StationProps) {
 
   return (
     <>
-      <Decisions document={document} planning={planning} />
+      <Decisions document={document} planning={planning} wait={look === "map" && !map} />
       <Part title="Look at it by">
         <Choice<Look>
           label=""

@@ -35,12 +35,23 @@ const ZONES = {
 /** So many are shown at first: the most telling of each kind are spread over the list by turns. */
 const FIRST_SHOWN = 4;
 
-/** The places that need a decision; each is flown to, dismissed with a reason, or made a zone. */
-export function Decisions({ document, planning }: { document: PlanDocument; planning: Planning }) {
+/**
+ * The places that need a decision; each is flown to, dismissed with a reason, or made a zone.
+ * @param wait something that is looked at is being worked out: they come after it
+ */
+export function Decisions({
+  document,
+  planning,
+  wait = false,
+}: {
+  document: PlanDocument;
+  planning: Planning;
+  wait?: boolean;
+}) {
   const show = useShow();
   const { stage } = useStage();
   const edit = usePlan((plan) => plan.edit);
-  const found = useDecisions(document, planning);
+  const found = useDecisions(document, planning, wait);
   const [open, setOpen] = useState<string | null>(null);
   const [reason, setReason] = useState("");
   const [all, setAll] = useState(false);
@@ -213,7 +224,11 @@ function figureOf({ kind, figureMm }: Decision, show: Show): string {
   }
 }
 
-function useDecisions(document: PlanDocument, { bundle, geometry, quality }: Planning): readonly Decision[] | null {
+function useDecisions(
+  document: PlanDocument,
+  { bundle, geometry, quality }: Planning,
+  wait: boolean,
+): readonly Decision[] | null {
   const [found, setFound] = useState<readonly Decision[] | null>(null);
   const { onBoard } = document.seat;
   const bridgedMm = bridgedGapMm(document.jacket.coats);
@@ -223,13 +238,13 @@ function useDecisions(document: PlanDocument, { bundle, geometry, quality }: Pla
   );
   const stops = JSON.stringify(document.jacket.stops);
   useEffect(() => {
-    if (!bundle || !geometry || quality !== "settled") return;
+    if (!bundle || !geometry || quality !== "settled" || wait) return;
     const { piece, survey } = bundle;
     const { current } = surveyed;
     if (current?.piece === piece && current.bridgedMm === bridgedMm && current.stops === stops) return;
     surveyed.current = { piece, bridgedMm, stops };
     setFound(null);
     void geometry.api.decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard).then(setFound);
-  }, [bundle, geometry, quality, bridgedMm, stops, onBoard]);
+  }, [bundle, geometry, quality, bridgedMm, stops, onBoard, wait]);
   return found;
 }
