@@ -12,7 +12,10 @@ import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
+import { seamRoute } from "../core/parting/hand/seamRoute.ts";
+import { surfaceOf } from "../core/parting/hand/surface.ts";
 import { THOROUGH } from "../core/parting/request.ts";
+import { coarseEngineOf, coarsePlan } from "../core/plan/coarse.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
@@ -110,6 +113,16 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
     ratio: read.ms / closestMs,
     against: closest,
   });
+  const raw = readScan(bytes, "bench.stl").mesh;
+  const glance = await timed(() => coarsePlan(coarseEngineOf(raw), plan, TYPICAL_RATES, "usual", ctx));
+  report({
+    stage: "first glance, from the file as read",
+    triangles,
+    stepMm: null,
+    ms: glance.ms,
+    ratio: glance.ms / closestMs,
+    against: closest,
+  });
   for (const stepMm of steps) {
     const jacket = await timed(() =>
       makeJacket(mesh, { coats: plan.jacket.coats, smoothingMm: 20, rimWidthMm: 60, onBoard: true, stepMm }, ctx),
@@ -153,6 +166,16 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
         ctx,
       ),
     );
+    const surface = surfaceOf(request.coarse, 0, ctx);
+    const seam = await timed(() => seamRoute(surface, { kind: "parts", slitMm: 0, keepClear: [], overMm: 0 }));
+    report({
+      stage: "the jacket's seam in two parts",
+      triangles,
+      stepMm,
+      ms: seam.ms,
+      ratio: seam.ms / closestMs,
+      against: closest,
+    });
     report({
       stage: "three sections, locks, fill, lines",
       triangles,

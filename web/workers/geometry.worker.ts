@@ -5,7 +5,6 @@ import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
 import { writeStl } from "../../core/export/stl.ts";
-import { thinnedRoughly } from "../../core/export/thin.ts";
 import { NearestField } from "../../core/field/nearest.ts";
 import { Cancelled, type JobContext, plainContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
@@ -18,14 +17,14 @@ import { type RouteRequest, type SeamRoute, seamRoute } from "../../core/parting
 import { wayThrough } from "../../core/parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
-import { HASTY } from "../../core/parting/request.ts";
 import { bundleOf, type PlanBundle, packBundle } from "../../core/plan/bundle.ts";
+import { coarseEngineOf, coarsePlan } from "../../core/plan/coarse.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { coarseStepMm, effortOf, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
+import { effortOf, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
 import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { throughHoles } from "../../core/survey/holes.ts";
@@ -79,7 +78,6 @@ export interface ShownWalls {
 
 type Progress = (stage: string, fraction: number) => void;
 
-const COARSE_TRIANGLES = 30_000;
 const MAP_PULLS = 48;
 /** Narrow places smaller than this are the scan's own roughness. */
 const LEAST_PLACE_MM2 = 150;
@@ -218,9 +216,9 @@ class GeometryWorker {
 
   /** The coarse answer; what it says of the piece itself is not coarse where the piece has been looked over. */
   private atFirst(document: PlanDocument, rates: Rates, ctx: JobContext): { result: PlanResult; wholePiece: boolean } {
-    const engine = this.coarseEngine();
-    const stepMm = coarseStepMm(this.settledStep(document, engine.pieceFor(document, ctx).areaMm2));
-    const result = engine.run(document, rates, stepMm, ctx);
+    if (!this.scan) throw new Error("No scan is open.");
+    this.coarse ??= coarseEngineOf(this.scan);
+    const result = coarsePlan(this.coarse, document, rates, this.fineness, ctx);
     const others = result.warnings.filter((warning) => !result.piece.report.warnings.includes(warning));
     const whole = this.fine?.pieceKnown(document);
     if (!whole) return { result: { ...result, warnings: others }, wholePiece: false };
@@ -419,12 +417,6 @@ class GeometryWorker {
 
   private settledStep(document: PlanDocument, areaMm2: number): number {
     return settledStepMm(document, areaMm2, this.fineness);
-  }
-
-  private coarseEngine(): PlanEngine {
-    if (!this.scan) throw new Error("No scan is open.");
-    this.coarse ??= new PlanEngine(thinnedRoughly(this.scan, COARSE_TRIANGLES), HASTY);
-    return this.coarse;
   }
 
   /** For what is soon looked up on shown meshes: to cancel a plan does not cancel this. */

@@ -1,0 +1,39 @@
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { capsule, moved } from "../testing/shapes.ts";
+import { coarseEngineOf, coarsePlan } from "./coarse.ts";
+import { newPlan, type PlanDocument } from "./document.ts";
+import { TYPICAL_RATES } from "./estimate.ts";
+
+const R = 150;
+const LENGTH = 900;
+
+/** Triangles with corners of their own, as most files hold them. */
+function soup({ positions, triangles }: TriangleMesh): TriangleMesh {
+  return {
+    positions: Float32Array.from([...triangles].flatMap((v) => [...positions.subarray(3 * v, 3 * v + 3)])),
+    triangles: Uint32Array.from(triangles.keys()),
+  };
+}
+
+describe("the coarse answer", () => {
+  // Fine enough that it is thinned many times over.
+  const body = moved(capsule(R, LENGTH, 160), 0, 0, 600);
+  const base = newPlan({ onBoard: false });
+  const document: PlanDocument = { ...base, jacket: { ...base.jacket, smoothingMm: 0, rimWidthMm: 0 } };
+  const coarse = coarsePlan(coarseEngineOf(soup(body)), document, TYPICAL_RATES, "quick", ctx);
+
+  it("weighs the silicone to a few in a hundred, of a scan that was never joined or mended", () => {
+    const shellMm3 = (r: number) => (4 / 3) * Math.PI * r ** 3 + Math.PI * r ** 2 * LENGTH;
+    const exact = shellMm3(R + coarse.jacket.thicknessMm) - shellMm3(R);
+    expect(coarse.jacket.siliconeMm3 / exact).toBeGreaterThan(0.95);
+    expect(coarse.jacket.siliconeMm3 / exact).toBeLessThan(1.05);
+  });
+
+  it("parts a capsule in two across its middle, to a few in a hundred of the shortest line", () => {
+    const { sections, partingLengthMm } = coarse.sections;
+    expect(sections).toHaveLength(2);
+    expect(partingLengthMm / (2 * Math.PI * (R + coarse.jacket.thicknessMm))).toBeCloseTo(1, 1);
+  });
+});
