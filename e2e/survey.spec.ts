@@ -44,6 +44,7 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
     const cost = await course.tally("Cost").textContent();
     await page.getByRole("button", { name: "Two parts" }).click();
     await expect(page.getByTestId("seam")).toBeVisible();
+    await expect(page.getByText(/hang together through a hole/)).toBeVisible();
     await expect(course.tally("Cost")).not.toHaveText(cost ?? "");
     await page.getByRole("button", { name: "None: a sock" }).click();
     await expect(course.tally("Cost")).toHaveText(cost ?? "");

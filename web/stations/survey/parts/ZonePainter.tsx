@@ -61,7 +61,7 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
   const [brushMm, setBrushMm] = useState(60);
   const [hand, setHand] = useState<BrushHand>("paint");
   /** The zone being painted, until the stroke ends. */
-  const stroke = useRef<Dabs>([]);
+  const stroke = useRef<Dabs | null>(null);
   const [shown, setShown] = useState<{ readonly kind: ZoneKind; readonly dabs: Dabs } | null>(null);
   // Flat stretches are shown in long triangles: too few vertices to paint on.
   const mesh = useMemo(() => thin && refined(thin, PAINT_EDGE_MM), [thin]);
@@ -89,15 +89,22 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
   useEffect(() => {
     listeners.paint = (dabs, phase, brush) => {
       const [paints, own] = chosenBy(brush);
-      if (phase === "begin") stroke.current = usePlan.getState().document?.zones[own] ?? [];
+      const before = usePlan.getState().document?.zones[own] ?? [];
+      const begun = phase === "begin" ? before : stroke.current;
+      // The end of a stroke that began before this was here.
+      if (!begun) return;
       const radius = brush.widthMm / 2;
-      for (const { point, normal } of dabs) {
-        const held = stroke.current;
-        stroke.current = paints ? withDab(held, point, normal, radius) : withoutDabs(held, point, radius);
+      const painted = dabs.reduce<Dabs>(
+        (held, { point, normal }) => (paints ? withDab(held, point, normal, radius) : withoutDabs(held, point, radius)),
+        begun,
+      );
+      const ended = phase === "end";
+      stroke.current = ended ? null : painted;
+      setShown(ended ? null : { kind: own, dabs: painted });
+      // What changed nothing is nothing to undo.
+      if (ended && painted.join() !== before.join()) {
+        edit((plan) => ({ ...plan, zones: { ...plan.zones, [own]: painted } }));
       }
-      const painted = stroke.current;
-      setShown(phase === "end" ? null : { kind: own, dabs: painted });
-      if (phase === "end") edit((plan) => ({ ...plan, zones: { ...plan.zones, [own]: painted } }));
     };
     return () => {
       listeners.paint = null;
