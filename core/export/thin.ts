@@ -35,6 +35,10 @@ function everyNth(triangles: Uint32Array, n: number): Uint32Array {
   return out;
 }
 
+/** A mesh with over so many times the triangles wanted is first thinned roughly, to so many times as many. */
+const ROUGHLY_FROM = 8;
+const ROUGHLY_TO = 4;
+
 /**
  * @param triangles about how many to keep
  * @param errorShare greatest deviation, as a share of the mesh's size
@@ -42,8 +46,8 @@ function everyNth(triangles: Uint32Array, n: number): Uint32Array {
 export async function thinned(mesh: TriangleMesh, triangles: number, errorShare = 0.004): Promise<TriangleMesh> {
   if (mesh.triangles.length / 3 <= triangles) return mesh;
   await MeshoptSimplifier.ready;
-  const [kept] = MeshoptSimplifier.simplify(mesh.triangles, mesh.positions, 3, 3 * triangles, errorShare, [
-    "LockBorder",
-  ]);
-  return dropUnusedVertices({ positions: mesh.positions, triangles: new Uint32Array(kept) });
+  const fine = mesh.triangles.length / 3 > ROUGHLY_FROM * triangles;
+  const { positions, triangles: from } = fine ? thinnedRoughly(mesh, ROUGHLY_TO * triangles) : mesh;
+  const [kept] = MeshoptSimplifier.simplify(from, positions, 3, 3 * triangles, errorShare, ["LockBorder"]);
+  return dropUnusedVertices({ positions, triangles: new Uint32Array(kept) });
 }

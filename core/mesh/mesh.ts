@@ -65,12 +65,12 @@ export interface Box {
   readonly max: readonly [number, number, number];
 }
 
-/** The box of a mesh's vertices, in the mesh's units. */
 /** The same mesh in memory that a team shares. */
 export function sharedMesh({ positions, triangles }: TriangleMesh, team: Team): TriangleMesh {
   return { positions: shared(team, positions), triangles: shared(team, triangles) };
 }
 
+/** The box of a mesh's vertices, in the mesh's units. */
 export const meshBox = perMesh((mesh: TriangleMesh): Box => {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];

@@ -47,7 +47,8 @@ export function repairScan(
   let mesh = dropDegenerate(weld(raw, diagonal * 1e-6), repairs);
   ctx.progress("repair", 0.3);
   ctx.checkCancelled();
-  mesh = dropDust(mesh, diagonal, repairs);
+  const dusted = dropDust(mesh, diagonal, repairs);
+  mesh = dusted.mesh;
   const triangles = mesh.triangles.length / 3;
   const adjacency = buildAdjacency(mesh);
   ctx.progress("repair", 0.7);
@@ -59,7 +60,11 @@ export function repairScan(
       `${adjacency.nonManifoldEdges} edges are shared by more than two triangles; inside and outside were settled by winding number.`,
     );
   }
-  if (adjacency.openEdges > 0) mesh = closeLoops(mesh, diagonal, repairs, warnings);
+  if (adjacency.openEdges > 0) {
+    // Triangles that were turned run along their edges in another order.
+    const loops = boundaryLoops(mesh, oriented.flipped > 0 ? buildAdjacency(mesh) : adjacency);
+    mesh = closeLoops(mesh, loops, diagonal, repairs, warnings);
+  }
   mesh = dropUnusedVertices(mesh);
   ctx.progress("repair", 1);
   return {
@@ -69,7 +74,7 @@ export function repairScan(
       openEdges: adjacency.openEdges,
       nonManifoldEdges: adjacency.nonManifoldEdges,
       flippedTriangles: oriented.flipped,
-      parts: labelParts(mesh).parts,
+      parts: dusted.parts,
       repairs,
       warnings,
     },
@@ -95,18 +100,20 @@ function dropDegenerate(mesh: TriangleMesh, repairs: string[]): TriangleMesh {
   return { positions: mesh.positions, triangles: kept.slice(0, n) };
 }
 
-function dropDust(mesh: TriangleMesh, diagonal: number, repairs: string[]): TriangleMesh {
+function dropDust(mesh: TriangleMesh, diagonal: number, repairs: string[]): { mesh: TriangleMesh; parts: number } {
   const { part, parts } = labelParts(mesh);
-  if (parts === 1) return mesh;
+  if (parts === 1) return { mesh, parts };
+  const { positions: p, triangles: t } = mesh;
   const low = new Float32Array(parts * 3).fill(Infinity);
   const high = new Float32Array(parts * 3).fill(-Infinity);
-  const { positions: p, triangles: t } = mesh;
-  for (let k = 0; k < t.length; k++) {
-    const at = 3 * part[Math.floor(k / 3)];
-    for (let a = 0; a < 3; a++) {
-      const value = p[3 * t[k] + a];
-      if (value < low[at + a]) low[at + a] = value;
-      if (value > high[at + a]) high[at + a] = value;
+  for (let k = 0; k < part.length; k++) {
+    const at = 3 * part[k];
+    for (let c = 3 * k; c < 3 * k + 3; c++) {
+      for (let a = 0; a < 3; a++) {
+        const value = p[3 * t[c] + a];
+        if (value < low[at + a]) low[at + a] = value;
+        if (value > high[at + a]) high[at + a] = value;
+      }
     }
   }
   const dust = new Uint8Array(parts);
@@ -122,10 +129,15 @@ function dropDust(mesh: TriangleMesh, diagonal: number, repairs: string[]): Tria
       dustCount++;
     }
   }
-  if (dustCount === 0 || dustCount === parts) return mesh;
-  const kept = t.filter((_, k) => dust[part[Math.floor(k / 3)]] === 0);
-  repairs.push(`dropped ${dustCount} loose specks (${(t.length - kept.length) / 3} triangles)`);
-  return { positions: p, triangles: kept };
+  if (dustCount === 0 || dustCount === parts) return { mesh, parts };
+  const kept = new Uint32Array(t.length);
+  let n = 0;
+  for (let k = 0; k < part.length; k++) {
+    if (dust[part[k]] === 1) continue;
+    for (let c = 3 * k; c < 3 * k + 3; c++) kept[n++] = t[c];
+  }
+  repairs.push(`dropped ${dustCount} loose specks (${(t.length - n) / 3} triangles)`);
+  return { mesh: { positions: p, triangles: kept.slice(0, n) }, parts: parts - dustCount };
 }
 
 /** Turns each connected patch so that neighbours agree and the patch encloses a positive volume. */
@@ -198,8 +210,13 @@ function patchVolume(mesh: TriangleMesh, queue: Uint32Array, length: number, tur
   return volume;
 }
 
-function closeLoops(mesh: TriangleMesh, diagonal: number, repairs: string[], warnings: string[]): TriangleMesh {
-  const loops = boundaryLoops(mesh);
+function closeLoops(
+  mesh: TriangleMesh,
+  loops: readonly number[][],
+  diagonal: number,
+  repairs: string[],
+  warnings: string[],
+): TriangleMesh {
   const box = meshBox(mesh);
   const footTop = box.min[2] + FOOT_SHARE * (box.max[2] - box.min[2]);
   const positions = Array.from({ length: loops.length * 3 }, () => 0);
@@ -247,8 +264,7 @@ function loopMiddle(mesh: TriangleMesh, loop: number[], positions: number[], n: 
 }
 
 /** Closed loops of open edges, in the direction their triangles run along them. */
-export function boundaryLoops(mesh: TriangleMesh): number[][] {
-  const { across } = buildAdjacency(mesh);
+export function boundaryLoops(mesh: TriangleMesh, { across } = buildAdjacency(mesh)): number[][] {
   const t = mesh.triangles;
   const next = new Map<number, number[]>();
   for (let e = 0; e < across.length; e++) {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { plainContext as ctx } from "../job/context.ts";
+import { Cancelled, plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { capsule, moved } from "../testing/shapes.ts";
-import { coarseEngineOf, coarsePlan } from "./coarse.ts";
+import { coarseEngineOf, coarsePlan, practise } from "./coarse.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { TYPICAL_RATES } from "./estimate.ts";
 
@@ -35,5 +35,20 @@ describe("the coarse answer", () => {
     const { sections, partingLengthMm } = coarse.sections;
     expect(sections).toHaveLength(2);
     expect(partingLengthMm / (2 * Math.PI * (R + coarse.jacket.thicknessMm))).toBeCloseTo(1, 1);
+  });
+});
+
+describe("practice", () => {
+  it("plans to the end, some times over, and stops when it is told to", () => {
+    let rounds = 0;
+    const counting = (stage: string, fraction: number) => {
+      if (stage === "repair" && fraction === 1) rounds++;
+    };
+    practise({ ...ctx, progress: counting });
+    expect(rounds).toBeGreaterThan(1);
+    const stopped = () => {
+      if (rounds > 0) throw new Cancelled();
+    };
+    expect(() => practise({ ...ctx, checkCancelled: stopped })).toThrow(Cancelled);
   });
 });

@@ -34,8 +34,8 @@ export interface FreeRequest {
   readonly shellMm: number;
   /** Times it fills before it gives up. */
   readonly rounds: number;
-  /** Of the plans before on the same jacket. */
-  readonly memory: FreeingMemory;
+  /** Of the plans before on the same jacket; null where this one has too little in common with them to gain by it. */
+  readonly memory: FreeingMemory | null;
 }
 
 /** What of the plan before on the same jacket may serve this one, by the round of filling. */
@@ -131,7 +131,8 @@ export function freeSections(request: FreeRequest, ctx: JobContext): FreedSectio
     round.locks.forEach((lock, s) => {
       if (filling.includes(lock)) fillsMm3[s] += lock.fillMm3;
     });
-    const filled = request.memory.filledOf(k, phi, filling, () => filledJacket(jacket, grid, phi, filling, ctx));
+    const fill = () => filledJacket(jacket, grid, phi, filling, ctx);
+    const filled = request.memory?.filledOf(k, phi, filling, fill) ?? fill();
     const { mesh, nearest } = filled;
     grid = filled.grid;
     phi = filled.phi;
@@ -209,6 +210,6 @@ function locksAt(
     pulls.map((pull, section) => ({ ...common, pull, section })),
     cells,
     ctx,
-    memory.locksOf(round, LIKE),
+    memory?.locksOf(round, LIKE),
   );
 }

@@ -123,7 +123,7 @@ export interface Sections {
 /** The coarse mesh the survey works on. */
 function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
   const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
-  const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
+  const factor = Math.max(1, Math.min(6, wanted / jacket.request.stepMm));
   const coarse = coarsen(jacket.grid, jacket.phi, factor);
   const mesh = isosurface(coarse.grid, coarse.values, 0, ctx);
   return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
@@ -167,12 +167,11 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
   const { fillRounds: rounds } = survey.request.effort;
   const { layout, fillDepthMm, shellMm } = request;
   const nearest = survey.nearest(jacket, ctx);
+  // From one suggestion to the next all lines differ; from one edit by hand to the next few do.
+  const memory = layout && survey.memory;
   const freed = ({ pulls, potentials, fillWith }: LaidOut) => {
     const open = fillWith.map((wanted) => wanted === "open");
-    return freeSections(
-      { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory: survey.memory },
-      ctx,
-    );
+    return freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory }, ctx);
   };
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);

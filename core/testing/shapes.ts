@@ -1,29 +1,8 @@
 /** Exact little bodies for tests: closed, outward-facing meshes in mm. */
+import { fromSoup, lathe, type P3 } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { weld } from "../mesh/weld.ts";
 
-type P3 = [number, number, number];
-
-/** Rotation surface of a closed (r, z) profile given from top axis point to bottom axis point. */
-export function lathe(profile: readonly (readonly [number, number])[], around: number): TriangleMesh {
-  const at = (k: number, s: number): P3 => {
-    const [r, z] = profile[k];
-    const angle = (2 * Math.PI * (s % around)) / around;
-    return [r * Math.cos(angle), r * Math.sin(angle), z];
-  };
-  const soup: P3[] = [];
-  for (let k = 0; k + 1 < profile.length; k++) {
-    for (let s = 0; s < around; s++) {
-      const a = at(k, s),
-        b = at(k, s + 1),
-        c = at(k + 1, s + 1),
-        d = at(k + 1, s);
-      if (profile[k][0] > 0) soup.push(a, c, b);
-      if (profile[k + 1][0] > 0) soup.push(a, d, c);
-    }
-  }
-  return fromSoup(soup);
-}
+export { fromSoup, lathe };
 
 export function sphere(radius: number, detail = 64): TriangleMesh {
   const rings = Math.max(4, detail);
@@ -168,11 +147,6 @@ export function twistedStack(long: number, short: number, each: number, twistDeg
   };
   // They run into each other a little, so that no gap is left between.
   return together(block(0, each + 1, 0), block(each, 2 * each, twistDeg));
-}
-
-export function fromSoup(points: readonly P3[]): TriangleMesh {
-  const positions = Float32Array.from(points.flat());
-  return weld({ positions, triangles: Uint32Array.from({ length: points.length }, (_, k) => k) }, 1e-4);
 }
 
 /** Turns a mesh by a row-major 3x3 matrix. */

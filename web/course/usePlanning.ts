@@ -7,15 +7,22 @@ import type { Piece } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Layout } from "../../core/parting/hand/layout.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
-import { BUNDLE_VERSION, type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
+import { type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { reckonedAnew } from "../../core/plan/glance.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { resultKeyText } from "../../core/plan/steps.ts";
 import { usePlan } from "../document/planStore.ts";
 import { call } from "../lib/http.ts";
 import { SettingsContext } from "../lib/show.ts";
-import { type Answer, Geometry, type PlanFile, proxied, type ShownOffer, takeKept } from "../workers/geometry.ts";
+import { type Begun, planKey, takeKept } from "../workers/begun.ts";
+import {
+  type Answer,
+  freshGeometry,
+  type Geometry,
+  type PlanFile,
+  proxied,
+  type ShownOffer,
+} from "../workers/geometry.ts";
 
 export interface Planning {
   readonly bundle: PlanBundle | null;
@@ -67,17 +74,19 @@ export function usePlanning(piece: Piece): Planning {
   const settled = useRef<BundleFigures | null>(null);
   const jacketShown = useRef<string | null>(null);
   const opened = useRef<Promise<string | null> | null>(null);
+  /** What the shelf began on. */
+  const begun = useRef<Begun | null>(null);
 
   useEffect(() => {
-    const kept = takeKept(piece.scanId);
-    const worker = kept ?? new Geometry();
+    begun.current = takeKept(piece.scanId);
+    const worker = begun.current?.geometry ?? freshGeometry();
     setGeometry(worker);
-    opened.current = kept && Promise.resolve(null);
+    opened.current = begun.current && Promise.resolve(null);
     settled.current = null;
     return () => worker.end();
   }, [piece.scanId]);
 
-  const key = document ? resultKeyText(piece.scanSha256, document, { rates, fineness }, BUNDLE_VERSION) : null;
+  const key = document ? planKey(piece.scanSha256, document, { rates, fineness }) : null;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the document and the rates; `round` asks again.
   useEffect(() => {
@@ -112,7 +121,7 @@ export function usePlanning(piece: Piece): Planning {
           show(found, "settled");
           // Nothing else may be shown for this document, and what was begun for it need not be ended.
           overtaken = true;
-          if (moved) geometry.cancel();
+          if (moved || begun.current) geometry.cancel();
         });
         // A line just moved is worked out without waiting for word that nobody has done so before.
         if (!moved) await fetched;
@@ -129,15 +138,18 @@ export function usePlanning(piece: Piece): Planning {
         }
         void geometry.api.setFineness(fineness);
         for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
-          const answer = await geometry.api.plan(key, document, rates, how, report);
+          const answer = await (begun.current?.answer(piece.scanSha256, key, how, report) ??
+            geometry.api.plan(document, rates, how, report));
           if (overtaken) return;
           if (!answer.ok) {
+            begun.current = null;
             setProblem(answer.cancelled ? "Stopped. What is shown may be from before the last edit." : answer.message);
             setProgress(null);
             return;
           }
           const next = unpackBundle(answer.value);
           done = how === "settled";
+          if (done) begun.current = null;
           if (next) show(next, how);
           if (how === "settled" && hash) void geometry.keep(hash, answer.value);
         }
@@ -147,6 +159,7 @@ export function usePlanning(piece: Piece): Planning {
     );
     return () => {
       overtaken = true;
+      begun.current = null;
       clearTimeout(timer);
       geometry.cancel();
     };
@@ -172,14 +185,14 @@ export function usePlanning(piece: Piece): Planning {
   );
   const takeFile = useCallback(
     async (kind: PlanFile): Promise<Answer<Uint8Array | string>> => {
-      if (!geometry || !key) return { ok: false, cancelled: false, message: "No piece is open." };
-      if (!(await geometry.api.holds(key))) {
-        const answer = await ask((at, plan, report) => at.api.plan(key, plan, rates, "settled", report));
+      if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
+      if (!(await geometry.api.holds(document, rates))) {
+        const answer = await ask((at, plan, report) => at.api.plan(plan, rates, "settled", report));
         if (!answer.ok) return answer;
       }
       return geometry.api.exportFile(kind);
     },
-    [geometry, key, rates, ask],
+    [geometry, document, rates, ask],
   );
   const compare = useCallback(
     (onPlan: (plan: ShownOffer) => void) =>

@@ -1,13 +1,17 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useContext, useState } from "react";
+import { useCallback, useContext, useEffect, useState } from "react";
 import { type Piece, piece as pieceSchema } from "../../contract/pieces.ts";
 import { scan as scanSchema } from "../../contract/scans.ts";
 import { newPlan } from "../../core/plan/document.ts";
 import { sendJson, uploadFile } from "../lib/http.ts";
 import { keys } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
+import { Begun, keepFor } from "../workers/begun.ts";
 import { makeDemoScan } from "../workers/demoPiece.ts";
-import { type FirstGlance, Geometry, keepFor, proxied } from "../workers/geometry.ts";
+import { type FirstGlance, freshGeometry, proxied, readySpare } from "../workers/geometry.ts";
+
+/** The page is there and quiet by then. */
+const SPARE_AFTER_MS = 300;
 
 /** Reads a dropped scan here first, so that a bad file is refused before it is sent; then uploads it and makes its piece. */
 export function useAddPiece(done: (piece: Piece) => void) {
@@ -18,11 +22,16 @@ export function useAddPiece(done: (piece: Piece) => void) {
   /** What the scan comes to while it travels. */
   const [glance, setGlance] = useState<(FirstGlance & { readonly picture: Blob | null }) | null>(null);
 
+  useEffect(() => {
+    const timer = setTimeout(readySpare, SPARE_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, []);
+
   const add = useCallback(
     async (file: File) => {
       setProblem(null);
       setProgress({ what: "Reading the scan", fraction: 0 });
-      const geometry = new Geometry();
+      const geometry = freshGeometry();
       let handedOn = false;
       let travelling = true;
       try {
@@ -38,13 +47,13 @@ export function useAddPiece(done: (piece: Piece) => void) {
         // First of all an answer; the scan travels while its plan is begun on.
         setProgress({ what: "Taking a first look", fraction: null });
         const first = await geometry.api.glance(document, rates);
-        const lookOn = async (seen: FirstGlance) => {
-          setGlance({ ...seen, picture: null });
-          const picture = await geometry.api.cover(seen.mesh);
-          if (travelling) setGlance({ ...seen, picture });
-          await geometry.api.lookOver(document);
-        };
-        if (first.ok) void lookOn(first.value);
+        if (first.ok) {
+          setGlance({ ...first.value, picture: null });
+          const drawn = geometry.api.cover(first.value.mesh);
+          void drawn.then((picture) => travelling && setGlance({ ...first.value, picture }));
+        }
+        void geometry.api.lookOver(document);
+        const begun = new Begun(geometry, document, { rates, fineness });
         const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) =>
           setProgress({ what: "Putting it on the shelf", fraction }),
         );
@@ -60,7 +69,7 @@ export function useAddPiece(done: (piece: Piece) => void) {
           { name: name.slice(0, 120), scanId: scan.id, document },
           pieceSchema,
         );
-        keepFor(scan.id, geometry);
+        keepFor(scan.id, begun);
         handedOn = true;
         await client.invalidateQueries({ queryKey: keys.pieces });
         done(piece);

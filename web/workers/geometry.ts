@@ -1,27 +1,42 @@
 import * as Comlink from "comlink";
+import { ENDS } from "./signals.ts";
 import type { Answer, GeometryApi, ScanFacts } from "./geometry.worker.ts";
 
 export type { Answer, FirstGlance, PlanFile, ShownOffer, ShownWalls } from "./geometry.worker.ts";
 
-/** A geometry worker with its cancel flag. `end` stops it at once. */
+/** A geometry worker with its flags. `end` stops it at once. */
 export class Geometry {
   readonly api: Comlink.Remote<GeometryApi>;
   private readonly worker = new Worker(new URL("./geometry.worker.ts", import.meta.url), { type: "module" });
-  private readonly flag = typeof SharedArrayBuffer === "undefined" ? null : new SharedArrayBuffer(4);
+  private readonly flags =
+    typeof SharedArrayBuffer === "undefined" ? null : new SharedArrayBuffer(4 * Object.keys(ENDS).length);
 
   constructor() {
     this.api = Comlink.wrap<GeometryApi>(this.worker);
-    void this.api.connect(this.flag);
+    void this.api.connect(this.flags);
   }
 
   /** Asks what runs to stop; it answers `cancelled` within a few milliseconds. */
   cancel(): void {
-    if (this.flag) Atomics.store(new Int32Array(this.flag), 0, 1);
+    this.flag(ENDS.work, 1);
   }
 
   /** Lets the next computation run. */
   clear(): void {
-    if (this.flag) Atomics.store(new Int32Array(this.flag), 0, 0);
+    this.flag(ENDS.work, 0);
+  }
+
+  /** Has it work for nobody, so that it is quick by the time it is asked for something; where that could not be ended, it does not. */
+  practise(): void {
+    if (this.flags) void this.api.practise();
+  }
+
+  endPractice(): void {
+    this.flag(ENDS.practice, 1);
+  }
+
+  private flag(place: number, to: 0 | 1): void {
+    if (this.flags) Atomics.store(new Int32Array(this.flags), place, to);
   }
 
   /** Reads a scan. The bytes are given away. */
@@ -44,20 +59,21 @@ export class Geometry {
   }
 }
 
-/** A worker that has read a scan just put on the shelf, kept for the course of its piece that opens next. */
-let kept: { readonly scanId: string; readonly geometry: Geometry } | null = null;
+/** A worker that practises until it is wanted. */
+let spare: Geometry | null = null;
 
-export function keepFor(scanId: string, geometry: Geometry): void {
-  kept?.geometry.end();
-  kept = { scanId, geometry };
+export function readySpare(): void {
+  if (spare) return;
+  spare = new Geometry();
+  spare.practise();
 }
 
-/** The worker that was kept for a scan, if there is one; any other is ended. */
-export function takeKept(scanId: string): Geometry | null {
-  const held = kept;
-  kept = null;
-  if (held && held.scanId !== scanId) held.geometry.end();
-  return held?.scanId === scanId ? held.geometry : null;
+/** The worker that was got ready, if there is one, or a new one. */
+export function freshGeometry(): Geometry {
+  const geometry = spare ?? new Geometry();
+  spare = null;
+  geometry.endPractice();
+  return geometry;
 }
 
 export const proxied = Comlink.proxy;

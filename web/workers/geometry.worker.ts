@@ -17,14 +17,14 @@ import { type RouteRequest, type SeamRoute, seamRoute } from "../../core/parting
 import { wayThrough } from "../../core/parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
-import { bundleOf, type PlanBundle, packBundle } from "../../core/plan/bundle.ts";
-import { coarseEngineOf, coarsePlan } from "../../core/plan/coarse.ts";
+import { BUNDLE_VERSION, bundleOf, type PlanBundle, packBundle } from "../../core/plan/bundle.ts";
+import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
 import type { PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { effortOf, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
+import { effortOf, type Fineness, resultKeyText, settledStepMm } from "../../core/plan/steps.ts";
 import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
 import { type Direction, pullDirections } from "../../core/survey/directions.ts";
 import { throughHoles } from "../../core/survey/holes.ts";
@@ -35,6 +35,7 @@ import { type NarrowPlace, narrowClasses, narrowPlaces, wallsOf } from "../../co
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
 import { call } from "../lib/http.ts";
+import { ARE_YOU_THERE, ENDS } from "./signals.ts";
 
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
@@ -87,13 +88,19 @@ const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
 const OFFER = { width: 150, height: 150 };
 const PLASTER = [232, 226, 214] as const;
 
-/** A helper for the second core; without shared memory the work is done alone. */
-function startTeam(): Team {
-  if (typeof SharedArrayBuffer === "undefined") return ALONE;
+/**
+ * A helper for the second core, waited for until it has answered: a worker's worker is only started, and what was sent to
+ * it before only passed on, while nothing is computed here. Without shared memory, or where it cannot be had, the work is
+ * done alone.
+ */
+function startTeam(): Promise<Team> {
+  if (typeof SharedArrayBuffer === "undefined") return Promise.resolve(ALONE);
   const worker = new Worker(new URL("./helper.worker.ts", import.meta.url), { type: "module" });
-  const ready = new Int32Array(new SharedArrayBuffer(4));
-  worker.postMessage(ready);
-  return new SharedTeam([{ ready: () => Atomics.load(ready, 0) === 1, post: (task) => worker.postMessage(task) }]);
+  return new Promise((resolve) => {
+    worker.onmessage = () => resolve(new SharedTeam([{ ready: () => true, post: (task) => worker.postMessage(task) }]));
+    worker.onerror = () => resolve(ALONE);
+    worker.postMessage(ARE_YOU_THERE);
+  });
 }
 
 /** A bundle as bytes that are handed over, not copied. */
@@ -123,17 +130,24 @@ class GeometryWorker {
   private scan: TriangleMesh | null = null;
   /** The engine of the coarse answer: of the scan thinned, before it is mended. */
   private coarse: PlanEngine | null = null;
-  /** The last settled plan and the key of what it was made from. */
-  private last: { readonly key: string; readonly result: PlanResult } | null = null;
+  /** The last settled plan, and what it was made from. */
+  private last: { readonly madeFrom: string; readonly result: PlanResult } | null = null;
   /** The engine of which a settled plan has been packed to be shown. */
   private shown: PlanEngine | null = null;
-  private cancel: Int32Array | null = null;
-  private team: Team | null = null;
+  private flags: Int32Array | null = null;
+  private team: Team = ALONE;
+  private readonly started = startTeam();
   private fineness: Fineness = "usual";
 
-  /** @param flag shared memory of one int: anything but 0 cancels what runs */
-  connect(flag: SharedArrayBuffer | null): void {
-    this.cancel = flag ? new Int32Array(flag) : null;
+  /** @param flags shared memory, an int for each of `ENDS`: anything but 0 ends what it stands for */
+  connect(flags: SharedArrayBuffer | null): void {
+    this.flags = flags ? new Int32Array(flags) : null;
+  }
+
+  /** Gets quick by working for nobody, until it is told to end that. */
+  async practise(): Promise<void> {
+    this.team = await this.started;
+    await this.guarded(async () => practise(this.context(() => {}, ENDS.practice)));
   }
 
   /** How finely plans are settled from now on. */
@@ -144,7 +158,7 @@ class GeometryWorker {
 
   async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
     return this.guarded(async () => {
-      this.team ??= startTeam();
+      this.team = await this.started;
       const scan = readScan(bytes, name, this.context(onProgress));
       this.scan = scan.mesh;
       this.fine = new PlanEngine(scan.mesh, effortOf(this.fineness));
@@ -160,12 +174,8 @@ class GeometryWorker {
     });
   }
 
-  /**
-   * A whole plan, coarse or settled, packed.
-   * @param key names the plan, for taking files of it
-   */
+  /** A whole plan, coarse or settled, packed. */
   async plan(
-    key: string,
     document: PlanDocument,
     rates: Rates,
     quality: "coarse" | "settled",
@@ -182,7 +192,7 @@ class GeometryWorker {
       }
       const piece = this.fine.pieceFor(document, ctx);
       const result = this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx);
-      this.last = { key, result };
+      this.last = { madeFrom: this.madeFrom(document, rates), result };
       this.shown = this.fine;
       return packed(await bundleOf(result, timings()));
     });
@@ -313,9 +323,14 @@ class GeometryWorker {
     }).catch(() => undefined);
   }
 
-  /** Is the plan of this key worked out here, so that files can be taken of it? */
-  holds(key: string): boolean {
-    return this.last?.key === key;
+  /** Is the settled plan of this worked out here, so that files can be taken of it? */
+  holds(document: PlanDocument, rates: Rates): boolean {
+    return this.last?.madeFrom === this.madeFrom(document, rates);
+  }
+
+  /** All that a plan of the open scan depends on. */
+  private madeFrom(document: PlanDocument, rates: Rates): string {
+    return resultKeyText("", document, { rates, fineness: this.fineness }, BUNDLE_VERSION);
   }
 
   /** A file of the settled plan for taking elsewhere; the plan must be held. */
@@ -421,10 +436,10 @@ class GeometryWorker {
 
   /** For what is soon looked up on shown meshes: to cancel a plan does not cancel this. */
   private lookUp(): JobContext {
-    return { ...plainContext, team: this.team ?? ALONE };
+    return { ...plainContext, team: this.team };
   }
 
-  private context(onProgress: Progress): JobContext {
+  private context(onProgress: Progress, ends: number = ENDS.work): JobContext {
     let last = 0;
     return {
       progress: (stage, fraction) => {
@@ -434,10 +449,10 @@ class GeometryWorker {
         onProgress(stage, fraction);
       },
       checkCancelled: () => {
-        if (this.cancel && Atomics.load(this.cancel, 0) !== 0) throw new Cancelled();
+        if (this.flags && Atomics.load(this.flags, ends) !== 0) throw new Cancelled();
       },
       nowMs: () => performance.now(),
-      team: this.team ?? ALONE,
+      team: this.team,
     };
   }
 

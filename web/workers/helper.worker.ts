@@ -1,8 +1,9 @@
-/** A second thread for the geometry worker. Its first message is the flag it sets once it is ready for tasks. */
+/** A second thread for the geometry worker. */
 import { kernels } from "../../core/job/kernels.ts";
 import { help, type Task } from "../../core/job/team.ts";
+import { ARE_YOU_THERE } from "./signals.ts";
 
-self.onmessage = ({ data }: MessageEvent<Task | Int32Array>) => {
-  if (data instanceof Int32Array) Atomics.store(data, 0, 1);
+self.onmessage = ({ data }: MessageEvent<Task | typeof ARE_YOU_THERE>) => {
+  if (data === ARE_YOU_THERE) self.postMessage(true);
   else help(kernels, data);
 };

@@ -3,7 +3,9 @@
  * only for sniffing: the surest marks first.
  */
 import { type JobContext, plainContext } from "../../job/context.ts";
+import { boxSize, meshBox } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
+import { weld } from "../weld.ts";
 import type { RawScan, ScanFormat } from "./format.ts";
 import { glb } from "./glb.ts";
 import { obj } from "./obj.ts";
@@ -18,11 +20,15 @@ export const formats: readonly ScanFormat[] = [glb, threemf, ply, stl, obj];
 /** Endings a scan may have, for file pickers. */
 export const scanExtensions: readonly string[] = formats.flatMap((format) => format.extensions);
 
+/** Corners as near as this share of the scan's size are at one place. */
+const JOINED_SHARE = 1e-6;
+
 /** More triangles than this are refused: the working arrays would not fit beside the fields. */
 export const GREATEST_TRIANGLE_COUNT = 12_000_000;
 
 /**
- * Reads a scan. The content decides the format; the name settles only what the content leaves open.
+ * Reads a scan, its corners joined where they are at one place: most files hold every vertex six times. The content
+ * decides the format; the name settles only what the content leaves open.
  * @param bytes the whole file
  * @param name the file's name, for its ending
  * @throws ScanProblem
@@ -48,5 +54,5 @@ export function readScan(bytes: Uint8Array, name: string, ctx: JobContext = plai
     );
   }
   ctx.progress("read", 1);
-  return scan;
+  return { ...scan, mesh: weld(scan.mesh, JOINED_SHARE * Math.hypot(...boxSize(meshBox(scan.mesh)))) };
 }
