@@ -104,7 +104,7 @@ export interface FreedSections {
 }
 
 /** The outside with its sections and their locks, as one round of filling left it. */
-interface Round {
+export interface Round {
   readonly mesh: TriangleMesh;
   readonly potentials: readonly Float32Array[];
   readonly nearest: NearestField;
@@ -114,9 +114,19 @@ interface Round {
   readonly proven: boolean;
 }
 
-export function freeSections(request: FreeRequest, ctx: JobContext): FreedSections {
+/** The sections and their locks as they are before any fill. */
+export function lockedBare(request: FreeRequest, ctx: JobContext): Round {
+  return measured(request, request.jacket.mesh, request.nearest, request.potentials, "bare", false, ctx);
+}
+
+/** Is there a lock that no fill goes into? Then the sections will not all release, whatever else is filled. */
+export function tooDeep(bare: Round): boolean {
+  return bare.locks.some(({ openMm3 }) => openMm3 > 0);
+}
+
+/** @param first the sections as `lockedBare` has them, where that is known */
+export function freeSections(request: FreeRequest, ctx: JobContext, first = lockedBare(request, ctx)): FreedSections {
   const { jacket } = request;
-  const first = measured(request, jacket.mesh, request.nearest, request.potentials, "bare", false, ctx);
   let round = first;
   let { grid, phi } = jacket;
   const fillsMm3 = request.pulls.map(() => 0);

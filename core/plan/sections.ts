@@ -27,7 +27,15 @@ import type { Direction } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { type Dabs, withinZone } from "../survey/zones.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
-import { type FreedSections, FreeingMemory, freeSections } from "./freeing.ts";
+import {
+  type FreedSections,
+  FreeingMemory,
+  type FreeRequest,
+  freeSections,
+  lockedBare,
+  type Round,
+  tooDeep,
+} from "./freeing.ts";
 import { boardOf, drawnOut, type LaidOut, laidByHand, linesOn, runOn } from "./laidOut.ts";
 
 /** What a survey found; the pulls are surveyed when they are first asked for. */
@@ -164,36 +172,69 @@ export interface SectionsRequest {
 }
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
-  const { fillRounds: rounds } = survey.request.effort;
   const { layout, fillDepthMm, shellMm } = request;
+  const { fillRounds: rounds } = survey.request.effort;
   const nearest = survey.nearest(jacket, ctx);
   // From one suggestion to the next all lines differ; from one edit by hand to the next few do.
   const memory = layout && survey.memory;
-  const freed = ({ pulls, potentials, fillWith }: LaidOut) => {
+  const asked = ({ pulls, potentials, fillWith }: LaidOut): FreeRequest => {
     const open = fillWith.map((wanted) => wanted === "open");
-    return freeSections({ jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory }, ctx);
+    return { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory };
   };
+  const made = ({ laid, freed }: Proven) => assemble(freed, laid, shellMm, jacket, nearest, survey.request, ctx);
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);
-    return assemble(freed(laid), laid, shellMm, jacket, nearest, survey.request, ctx);
+    return made({ laid, freed: freeSections(asked(laid), ctx) });
   }
-  let best: { readonly laid: LaidOut; readonly freed: FreedSections } | null = null;
-  for (const suggestion of candidates(survey, request, ctx)) {
-    const kept = drawnOut(suggestion, jacket, survey.request);
+  const plan = made(provenOf(candidates(survey, request, ctx), survey.request, jacket, nearest, asked, ctx));
+  if (request.pulls) return plan;
+  return { ...plan, sections: plan.sections.map((section, k) => ({ ...section, origin: k })) };
+}
+
+interface Proven {
+  readonly laid: LaidOut;
+  readonly freed: FreedSections;
+}
+
+/**
+ * The first suggestion that is proven to come off, for the survey that priced it had only guessed; else the one that is
+ * held least.
+ */
+function provenOf(
+  suggestions: Iterable<Suggestion>,
+  survey: SuggestRequest,
+  jacket: Jacket,
+  nearest: NearestField,
+  asked: (laid: LaidOut) => FreeRequest,
+  ctx: JobContext,
+): Proven {
+  const { careful, order } = survey.effort;
+  const prove = (laid: LaidOut, bare: Round): Proven => ({ laid, freed: freeSections(asked(laid), ctx, bare) });
+  const putOff: { readonly laid: LaidOut; readonly bare: Round }[] = [];
+  let best: Proven | null = null;
+  for (const suggestion of suggestions) {
+    const kept = drawnOut(suggestion, jacket, survey);
     // Lines run on as a hand would; where that locks, they keep to the horizons.
-    for (const laid of survey.request.effort.order ? [runOn(kept, jacket, nearest, survey.request), kept] : [kept]) {
-      const trial = freed(laid);
-      if (!best || holdingMm3(trial) < holdingMm3(best.freed)) best = { laid, freed: trial };
-      if (holdingMm3(trial) === 0) break;
+    for (const lay of order ? [() => runOn(kept, jacket, nearest, survey), () => kept] : [() => kept]) {
+      const laid = lay();
+      const bare = lockedBare(asked(laid), ctx);
+      if (careful && tooDeep(bare)) {
+        putOff.push({ laid, bare });
+        continue;
+      }
+      const proven = prove(laid, bare);
+      if (holdingMm3(proven.freed) === 0) return proven;
+      best = lessHeld(best, proven);
     }
-    if (!best) continue;
-    // The cheapest that is proven to come off; the survey that priced it had only guessed.
-    if (holdingMm3(best.freed) === 0 || !survey.request.effort.careful) break;
+    if (!careful) break;
   }
+  for (const { laid, bare } of putOff) best = lessHeld(best, prove(laid, bare));
   if (!best) throw new Error("There was no plan to choose from.");
-  const made = assemble(best.freed, best.laid, shellMm, jacket, nearest, survey.request, ctx);
-  if (request.pulls) return made;
-  return { ...made, sections: made.sections.map((section, k) => ({ ...section, origin: k })) };
+  return best;
+}
+
+function lessHeld(best: Proven | null, other: Proven): Proven {
+  return best && holdingMm3(best.freed) <= holdingMm3(other.freed) ? best : other;
 }
 
 function holdingMm3(freed: FreedSections): number {
