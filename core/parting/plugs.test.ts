@@ -70,7 +70,7 @@ describe("the search over a body with deep pits", () => {
       spacingMm: 10,
       fillDepthMm: 15,
       draftDeg: 1,
-      effort: { ...HASTY, directions: 120, starts: 2, turns: 2 },
+      effort: { ...HASTY, directions: 120, starts: 2, turns: 2, careful: true },
     };
     const prices = partingPrices(newPlan(), TYPICAL_RATES);
     return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices, ctx) };

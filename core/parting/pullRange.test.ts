@@ -28,7 +28,7 @@ function rangeOf(
     spacingMm: 6,
     fillDepthMm: 30,
     draftDeg: 1,
-    effort: { ...HASTY, directions: 160 },
+    effort: { ...HASTY, directions: 160, careful: true },
   };
   const p = coarse.positions;
   const label = Uint8Array.from({ length: p.length / 3 }, (_, v) =>

@@ -21,7 +21,7 @@ export interface SearchEffort {
   readonly finalists: number;
   /** Numbers of sections that are tried, from the fewest up, where the cheapest is wanted. */
   readonly counts: number;
-  /** Are the chosen plan's lines drawn tight, and others proven where it locks? */
+  /** Are pulls turned a little, hollows plugged and lines drawn tight, and other plans proven where the chosen one locks? */
   readonly careful: boolean;
   /** Times locks are filled and measured again, at most. */
   readonly fillRounds: number;

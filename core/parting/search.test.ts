@@ -33,7 +33,7 @@ function searchOn(
     spacingMm: 14,
     fillDepthMm: 40,
     draftDeg: 1,
-    effort: { ...HASTY, directions: 60, starts: 2, turns: 2 },
+    effort: { ...HASTY, directions: 60, starts: 2, turns: 2, careful: true },
   };
   return { request, search: new PlanSearch(request, surveyPulls(request, ctx), prices, ctx, given) };
 }

@@ -203,10 +203,11 @@ export class PlanSearch {
     const chosen = trials.slice(0, this.request.effort.finalists).map((trial) => this.onVertices(trial));
     const finalists = trialsFrom(this.vertices, chosen, sections, 0, ctx);
     if (this.given) finalists.push(...trialsFrom(this.vertices, [this.given], sections, 0, ctx));
-    const candidates = [...finalists, this.turned(least(finalists), sections, ctx)];
+    const { careful } = this.request.effort;
+    const candidates = careful ? [...finalists, this.turned(least(finalists), sections, ctx)] : finalists;
     if (sections > this.fewest) {
       const fewer = this.bestTrial(sections - 1, ctx);
-      candidates.unshift(fewer, this.handier(fewer), ...this.plugged(fewer, sections, ctx));
+      candidates.unshift(fewer, this.handier(fewer), ...(careful ? this.plugged(fewer, sections, ctx) : []));
     }
     for (const trial of candidates) this.noted(trial);
     const best = candidates.reduce((held, trial) => (this.paid(trial) < this.paid(held) ? trial : held));
