@@ -101,7 +101,11 @@ test("a scan of a real piece's size: coarse answer first, the page stays awake, 
     .getByRole("region", { name: "At a first glance" })
     .filter({ hasText: /≈ \d sections/ })
     .waitFor({ timeout: 60_000 });
-  await course.dropScan("lamplighter.stl", scan);
+  // Once a worker practises: it must let go of that.
+  const practising = page.waitForEvent("worker", (worker) => worker.url().includes("geometry"));
+  await page.goto("/");
+  await practising;
+  await course.drop("lamplighter.stl", scan);
   await glance;
   await page.waitForURL(/\/pieces\//);
   await course.watchHolds();

@@ -19,7 +19,7 @@ export function GlanceCard({ glance }: { glance: FirstGlance & { readonly pictur
       </span>
       <div className="w-56">
         <h2 className="mb-1 text-lg font-semibold">At a first glance</h2>
-        <Figure label="Height">{show.length(glance.heightMm)}</Figure>
+        <Figure label="Height">≈ {show.length(glance.heightMm)}</Figure>
         <Figure label="Parts in">≈ {sectionCount(glance.sections)}</Figure>
         <Figure label="Silicone">≈ {show.mass(glance.siliconeG)}</Figure>
         <Figure label="Cost">≈ {show.money(glance.costMinor)}</Figure>

@@ -47,13 +47,15 @@ export function useAddPiece(done: (piece: Piece) => void) {
         // First of all an answer; the scan travels while its plan is begun on.
         setProgress({ what: "Taking a first look", fraction: null });
         const first = await geometry.api.glance(document, rates);
-        if (first.ok) {
-          setGlance({ ...first.value, picture: null });
-          const drawn = geometry.api.cover(first.value.mesh);
-          void drawn.then((picture) => travelling && setGlance({ ...first.value, picture }));
-        }
-        void geometry.api.lookOver(document);
-        const begun = new Begun(geometry, document, { rates, fineness });
+        const pictured = async (seen: FirstGlance) => {
+          setGlance({ ...seen, picture: null });
+          const picture = await geometry.api.cover(seen.mesh).catch(() => null);
+          if (travelling) setGlance({ ...seen, picture });
+        };
+        // Behind the picture: the worker would get to no other answer before the settled plan.
+        const begun = (first.ok ? pictured(first.value) : Promise.resolve()).then(
+          () => new Begun(geometry, document, { rates, fineness }),
+        );
         const sent = await uploadFile(`/scans?name=${encodeURIComponent(file.name)}`, file, (fraction) =>
           setProgress({ what: "Putting it on the shelf", fraction }),
         );
@@ -69,7 +71,7 @@ export function useAddPiece(done: (piece: Piece) => void) {
           { name: name.slice(0, 120), scanId: scan.id, document },
           pieceSchema,
         );
-        keepFor(scan.id, begun);
+        keepFor(scan.id, await begun);
         handedOn = true;
         await client.invalidateQueries({ queryKey: keys.pieces });
         done(piece);

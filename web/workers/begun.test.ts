@@ -66,6 +66,7 @@ describe("a plan that was begun on", () => {
   const asked: { quality: string; report: (stage: string, fraction: number) => void }[] = [];
   const answer: Answer<Uint8Array> = { ok: true, value: Uint8Array.of(1) };
   const api = {
+    lookOver: () => Promise.resolve({ ok: true, value: null }),
     plan: (_: unknown, __: unknown, quality: string, report: (stage: string, fraction: number) => void) => {
       asked.push({ quality, report });
       return Promise.resolve(answer);

@@ -30,6 +30,7 @@ export class Begun {
     private readonly terms: Terms,
   ) {
     const relay = proxied((stage: string, fraction: number) => this.report(stage, fraction));
+    void geometry.api.lookOver(document);
     const ask = (quality: Quality) => geometry.api.plan(document, terms.rates, quality, relay);
     this.answers = { coarse: ask("coarse"), settled: ask("settled") };
   }

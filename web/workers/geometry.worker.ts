@@ -232,9 +232,9 @@ class GeometryWorker {
     const others = result.warnings.filter((warning) => !result.piece.report.warnings.includes(warning));
     const whole = this.fine?.pieceKnown(document);
     if (!whole) return { result: { ...result, warnings: others }, wholePiece: false };
-    const { report } = whole;
+    const piece = { ...whole, mesh: result.piece.mesh };
     return {
-      result: { ...result, piece: { ...result.piece, report }, warnings: [...report.warnings, ...others] },
+      result: { ...result, piece, warnings: [...whole.report.warnings, ...others] },
       wholePiece: true,
     };
   }
