@@ -4,7 +4,7 @@ import { type Jacket, makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { mushroom } from "../testing/shapes.ts";
-import { type FreedSections, FreeingMemory, freeSections } from "./freeing.ts";
+import { type FreedSections, FreeingMemory, type FreeRequest, freeSections, lockedBare, tooDeep } from "./freeing.ts";
 
 const STEP_MM = 4;
 const coats = [{ thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
@@ -19,27 +19,30 @@ function jacketOf(capMm: number): Jacket {
   );
 }
 
-function freed(
-  memory: FreeingMemory,
-  some: { fillDepthMm?: number; open?: boolean; rounds?: number; on?: Jacket } = {},
-): FreedSections {
+interface Some {
+  readonly fillDepthMm?: number;
+  readonly open?: boolean;
+  readonly rounds?: number;
+  readonly on?: Jacket;
+}
+
+function asked(memory: FreeingMemory | null, some: Some = {}): FreeRequest {
   const { fillDepthMm = 60, open = false, rounds = 3, on = jacket } = some;
   const pulls: readonly Direction[] = [[0, 0, 1]];
-  return freeSections(
-    {
-      jacket: on,
-      nearest: NearestField.about(on.mesh, 2 * STEP_MM, ctx),
-      pulls,
-      potentials: [new Float32Array(on.mesh.positions.length / 3).fill(1)],
-      fillDepthMm,
-      open: [open],
-      shellMm: 15,
-      rounds,
-      memory,
-    },
-    ctx,
-  );
+  return {
+    jacket: on,
+    nearest: NearestField.about(on.mesh, 2 * STEP_MM, ctx),
+    pulls,
+    potentials: [new Float32Array(on.mesh.positions.length / 3).fill(1)],
+    fillDepthMm,
+    open: [open],
+    shellMm: 15,
+    rounds,
+    memory,
+  };
 }
+
+const freed = (memory: FreeingMemory | null, some: Some = {}): FreedSections => freeSections(asked(memory, some), ctx);
 
 const holding = ({ last }: FreedSections) => last.reduce((sum, { holdingMm3 }) => sum + holdingMm3, 0);
 
@@ -72,6 +75,22 @@ describe("a lock that can be filled", () => {
   });
 });
 
+describe("a lock looked at before any fill", () => {
+  it("is too deep where no fill goes into it, and what is filled in the end then holds", () => {
+    for (const [fillDepthMm, deep] of [
+      [60, false],
+      [5, true],
+    ] as const) {
+      const request = asked(null, { fillDepthMm });
+      const bare = lockedBare(request, ctx);
+      expect(tooDeep(bare)).toBe(deep);
+      const result = freeSections(request, ctx, bare);
+      expect(holding(result) > 0).toBe(deep);
+      expect(result.fillsMm3).toEqual(freed(null, { fillDepthMm }).fillsMm3);
+    }
+  });
+});
+
 describe("what is remembered", () => {
   it("serves a plan that fills the very same: the filled jacket is not made again", () => {
     const memory = new FreeingMemory();
@@ -95,7 +114,7 @@ describe("what is remembered", () => {
   it("changes no result: with it and without, a plan comes to the same", () => {
     const memory = new FreeingMemory();
     freed(memory, { fillDepthMm: 5 });
-    const [remembered, fresh] = [freed(memory), freed(new FreeingMemory())];
+    const [remembered, fresh] = [freed(memory), freed(null)];
     expect(remembered.fillsMm3).toEqual(fresh.fillsMm3);
     expect(remembered.last.map(({ lockMm3, holdingMm3 }) => [lockMm3, holdingMm3])).toEqual(
       fresh.last.map(({ lockMm3, holdingMm3 }) => [lockMm3, holdingMm3]),

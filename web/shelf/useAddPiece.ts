@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useContext, useEffect, useState } from "react";
+import { useCallback, useContext, useEffect, useRef, useState } from "react";
 import { type Piece, piece as pieceSchema } from "../../contract/pieces.ts";
 import { scan as scanSchema } from "../../contract/scans.ts";
 import { newPlan } from "../../core/plan/document.ts";
@@ -21,6 +21,15 @@ export function useAddPiece(done: (piece: Piece) => void) {
   const [problem, setProblem] = useState<string | null>(null);
   /** What the scan comes to while it travels. */
   const [glance, setGlance] = useState<(FirstGlance & { readonly picture: Blob | null }) | null>(null);
+
+  /** Is the shelf still looked at? */
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
 
   useEffect(() => {
     const timer = setTimeout(readySpare, SPARE_AFTER_MS);
@@ -71,10 +80,13 @@ export function useAddPiece(done: (piece: Piece) => void) {
           { name: name.slice(0, 120), scanId: scan.id, document },
           pieceSchema,
         );
-        keepFor(scan.id, await begun);
-        handedOn = true;
+        // Whoever has gone on to something else meanwhile is not called away from it.
+        if (here.current) {
+          keepFor(scan.id, await begun);
+          handedOn = true;
+        }
         await client.invalidateQueries({ queryKey: keys.pieces });
-        done(piece);
+        if (handedOn) done(piece);
       } catch (error) {
         setProblem(error instanceof Error ? error.message : "The scan could not be added.");
       } finally {
