@@ -3,10 +3,12 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter } from "react-router";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Piece } from "../../contract/pieces.ts";
 import { sphere } from "../../core/testing/shapes.ts";
 import { type Asked, standInServer } from "../testing/server.ts";
+import { StandInWorker } from "../testing/worker.ts";
+import { freshGeometry } from "../workers/geometry.ts";
 import { GlanceCard } from "./GlanceCard.tsx";
 import { ShelfPage } from "./ShelfPage.tsx";
 
@@ -30,6 +32,12 @@ const pieceCalled = (name: string, ending: string, some: Partial<Piece> = {}): P
 const demo = vi.hoisted(() => ({ make: (): Promise<File> => Promise.reject(new Error("no worker here")) }));
 vi.mock("../workers/demoPiece.ts", () => ({ makeDemoScan: () => demo.make() }));
 
+beforeEach(() => {
+  vi.stubGlobal("Worker", StandInWorker);
+  // None is left ready by the test before.
+  freshGeometry();
+  StandInWorker.all = [];
+});
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
@@ -72,6 +80,12 @@ describe("a first glance", () => {
 });
 
 describe("the shelf", () => {
+  it("gets a worker ready for the scan that may be dropped, once the page is quiet", async () => {
+    shelf([]);
+    expect(StandInWorker.all).toEqual([]);
+    await vi.waitFor(() => expect(StandInWorker.all.map(({ asked }) => asked)).toEqual([["connect", "practise"]]));
+  });
+
   it("says what to do while it is empty", async () => {
     shelf([]);
     expect(await screen.findByText("Drop a scan of your piece here.")).toBeDefined();

@@ -1,29 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { newPlan } from "../../core/plan/document.ts";
 import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import { StandInWorker } from "../testing/worker.ts";
 import { Begun, keepFor, planKey, takeKept } from "./begun.ts";
 import { type Answer, freshGeometry, Geometry, readySpare } from "./geometry.ts";
 
-/** Workers that do nothing but remember what they were asked, and that they were ended. */
-const ended: string[] = [];
-class StandInWorker extends EventTarget {
-  static all: StandInWorker[] = [];
-  readonly asked: string[] = [];
-  private readonly name = `worker ${StandInWorker.all.length}`;
-  constructor() {
-    super();
-    StandInWorker.all.push(this);
-  }
-  postMessage(message: { path?: string[] }): void {
-    this.asked.push(...(message.path ?? []));
-  }
-  terminate(): void {
-    ended.push(this.name);
-  }
-}
-
 beforeEach(() => {
-  ended.length = 0;
   StandInWorker.all = [];
   vi.stubGlobal("Worker", StandInWorker);
 });
@@ -32,6 +14,9 @@ afterEach(() => {
   freshGeometry();
   vi.unstubAllGlobals();
 });
+
+/** Which workers were ended, in the order they were made. */
+const ended = () => [...StandInWorker.all.keys()].filter((n) => StandInWorker.all[n].ended);
 
 const TERMS = { rates: TYPICAL_RATES, fineness: "usual" } as const;
 const begunOn = (geometry: Geometry) => new Begun(geometry, newPlan(), TERMS);
@@ -42,21 +27,21 @@ describe("what was begun on, kept for the course that opens next", () => {
     keepFor("a", begun);
     expect(takeKept("a")).toBe(begun);
     expect(takeKept("a")).toBeNull();
-    expect(ended).toEqual([]);
+    expect(ended()).toEqual([]);
   });
 
   it("is ended when another scan is opened", () => {
     keepFor("a", begunOn(new Geometry()));
     expect(takeKept("b")).toBeNull();
     expect(takeKept("a")).toBeNull();
-    expect(ended).toEqual(["worker 0"]);
+    expect(ended()).toEqual([0]);
   });
 
   it("gives way to the next that is kept", () => {
     keepFor("a", begunOn(new Geometry()));
     const next = begunOn(new Geometry());
     keepFor("b", next);
-    expect(ended).toEqual(["worker 0"]);
+    expect(ended()).toEqual([0]);
     expect(takeKept("b")).toBe(next);
   });
 });

@@ -1,6 +1,6 @@
 import * as Comlink from "comlink";
-import { ENDS } from "./signals.ts";
 import type { Answer, GeometryApi, ScanFacts } from "./geometry.worker.ts";
+import { ENDS } from "./signals.ts";
 
 export type { Answer, FirstGlance, PlanFile, ShownOffer, ShownWalls } from "./geometry.worker.ts";
 
