@@ -40,24 +40,31 @@ export function StageProvider({
   const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });
   const [missing, setMissing] = useState(false);
   useEffect(() => {
-    if (!host.current) return;
-    try {
-      const stage = new Stage(host.current, {
-        onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
-        onPick: (point) => listeners.current.pick?.(point),
-        onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
-        onPaint: (dabs, phase, brush) => listeners.current.paint?.(dabs, phase, brush),
-        onMissing: () => {
-          setMissing(true);
-          // What needs the stage is greyed out.
-          setHold({ stage: null, listeners: listeners.current });
-        },
-      });
-      setHold({ stage, listeners: listeners.current });
-      return () => stage.end();
-    } catch {
-      setMissing(true);
-    }
+    let stage: Stage | null = null;
+    // Its size is only known once the page is laid out: not in the task that has just rendered it.
+    const frame = requestAnimationFrame(() => {
+      if (!host.current) return;
+      try {
+        stage = new Stage(host.current, {
+          onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
+          onPick: (point) => listeners.current.pick?.(point),
+          onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
+          onPaint: (dabs, phase, brush) => listeners.current.paint?.(dabs, phase, brush),
+          onMissing: () => {
+            setMissing(true);
+            // What needs the stage is greyed out.
+            setHold({ stage: null, listeners: listeners.current });
+          },
+        });
+        setHold({ stage, listeners: listeners.current });
+      } catch {
+        setMissing(true);
+      }
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      stage?.end();
+    };
   }, []);
   useEffect(() => hold.stage?.setNight(night), [hold.stage, night]);
   return (
