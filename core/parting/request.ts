@@ -32,7 +32,7 @@ export interface SearchEffort {
 /** For the plan that is kept: lines to a centimetre, a few seconds. */
 export const THOROUGH: SearchEffort = {
   directions: 200,
-  vertices: 20_000,
+  vertices: 26_000,
   starts: 4,
   turns: 4,
   finalists: 3,
@@ -56,7 +56,7 @@ export const BRIEF: SearchEffort = {
 /** For a first glance. */
 export const HASTY: SearchEffort = {
   directions: 36,
-  vertices: 2800,
+  vertices: 3500,
   starts: 1,
   turns: 1,
   finalists: 1,

@@ -131,7 +131,7 @@ export interface Sections {
 /** The coarse mesh the survey works on. */
 function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
   const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
-  const factor = Math.max(1, Math.min(6, wanted / jacket.request.stepMm));
+  const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
   const coarse = coarsen(jacket.grid, jacket.phi, factor);
   const mesh = isosurface(coarse.grid, coarse.values, 0, ctx);
   return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
