@@ -4,7 +4,15 @@ import { type Jacket, makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { mushroom } from "../testing/shapes.ts";
-import { type FreedSections, FreeingMemory, type FreeRequest, freeSections, lockedBare, tooDeep } from "./freeing.ts";
+import {
+  type FreedSections,
+  FreeingMemory,
+  type FreeRequest,
+  freeSections,
+  lockedAlike,
+  lockedBare,
+  tooDeep,
+} from "./freeing.ts";
 
 const STEP_MM = 4;
 const coats = [{ thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
@@ -88,6 +96,15 @@ describe("a lock looked at before any fill", () => {
       expect(holding(result) > 0).toBe(deep);
       expect(result.fillsMm3).toEqual(freed(null, { fillDepthMm }).fillsMm3);
     }
+  });
+});
+
+describe("two ways to lay the same sections", () => {
+  it("lock alike where their locks differ by less than a tenth", () => {
+    const [first, same, wider] = [78, 78.1, 84].map((capMm) => lockedBare(asked(null, { on: jacketOf(capMm) }), ctx));
+    expect(lockedAlike(first, same)).toBe(true);
+    expect(lockedAlike(first, wider)).toBe(false);
+    expect(lockedAlike(wider, first)).toBe(false);
   });
 });
 

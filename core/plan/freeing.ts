@@ -124,6 +124,17 @@ export function tooDeep(bare: Round): boolean {
   return bare.locks.some(({ openMm3 }) => openMm3 > 0);
 }
 
+/** Locks that differ by less than this share are filled alike, and hold alike. */
+const ALIKE_SHARE = 0.1;
+
+/** Would the same sections, their lines laid a little otherwise, most likely come to the same? */
+export function lockedAlike(a: Round, b: Round): boolean {
+  return a.locks.every(({ lockMm3 }, s) => {
+    const other = b.locks[s].lockMm3;
+    return Math.abs(lockMm3 - other) <= ALIKE_SHARE * Math.max(lockMm3, other);
+  });
+}
+
 /** @param first the sections as `lockedBare` has them, where that is known */
 export function freeSections(request: FreeRequest, ctx: JobContext, first = lockedBare(request, ctx)): FreedSections {
   const { jacket } = request;

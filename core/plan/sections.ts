@@ -32,6 +32,7 @@ import {
   FreeingMemory,
   type FreeRequest,
   freeSections,
+  lockedAlike,
   lockedBare,
   type Round,
   tooDeep,
@@ -214,17 +215,19 @@ function provenOf(
   let best: Proven | null = null;
   for (const suggestion of suggestions) {
     const kept = drawnOut(suggestion, jacket, survey);
+    let locked: Round | null = null;
     // Lines run on as a hand would; where that locks, they keep to the horizons.
     for (const lay of order ? [() => runOn(kept, jacket, nearest, survey), () => kept] : [() => kept]) {
       const laid = lay();
       const bare = lockedBare(asked(laid), ctx);
-      if (careful && tooDeep(bare)) {
+      if (careful && (tooDeep(bare) || (locked && lockedAlike(locked, bare)))) {
         putOff.push({ laid, bare });
         continue;
       }
       const proven = prove(laid, bare);
       if (holdingMm3(proven.freed) === 0) return proven;
       best = lessHeld(best, proven);
+      locked = bare;
     }
     if (!careful) break;
   }

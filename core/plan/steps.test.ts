@@ -9,7 +9,7 @@ const M2 = 1e6;
 describe("the step a plan is settled at", () => {
   it("keeps the nodes of the band within what each fineness allows", () => {
     const reachMm = 8 + plan.jacket.smoothingMm;
-    const most = { quick: 0.5e6, usual: 1.5e6, fine: 4e6 };
+    const most = { quick: 0.5e6, usual: 1.2e6, fine: 4e6 };
     for (const fineness of FINENESSES) {
       for (const area of [0.2 * M2, 1 * M2, 4 * M2]) {
         const step = settledStepMm(plan, area, fineness);

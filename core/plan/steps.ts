@@ -3,7 +3,7 @@ import { jacketThicknessMm } from "../jacket/coat.ts";
 import { BRIEF, type SearchEffort, THOROUGH } from "../parting/request.ts";
 import type { PlanDocument } from "./document.ts";
 
-/** Nodes of band a settled plan may take, by how finely it is wanted; the usual one is about 15 s on two plain cores. */
+/** Nodes of band a settled plan may take, by how finely it is wanted; the usual one is about 12 s on two plain cores. */
 const SETTLED_NODES = { quick: 0.5e6, usual: 1.2e6, fine: 4e6 } as const;
 
 /** How finely plans are settled: a matter of the machine they are worked out on. */
