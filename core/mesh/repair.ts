@@ -8,7 +8,7 @@ import { type JobContext, plainContext } from "../job/context.ts";
 import { type Adjacency, buildAdjacency, labelParts, OPEN } from "./adjacency.ts";
 import { boxSize, meshBox, type TriangleMesh } from "./mesh.ts";
 import { ScanProblem } from "./problem.ts";
-import { dropUnusedVertices, weld } from "./weld.ts";
+import { dropUnusedVertices, JOINED_SHARE, weld } from "./weld.ts";
 
 export interface ScanReport {
   readonly triangles: number;
@@ -44,7 +44,7 @@ export function repairScan(
   if (Math.min(...size) < diagonal * 1e-5) {
     throw new ScanProblem("flat", "The scan is a flat sheet: it encloses nothing. Scan the piece from more sides.");
   }
-  let mesh = dropDegenerate(weld(raw, diagonal * 1e-6), repairs);
+  let mesh = dropDegenerate(weld(raw, diagonal * JOINED_SHARE), repairs);
   ctx.progress("repair", 0.3);
   ctx.checkCancelled();
   const dusted = dropDust(mesh, diagonal, repairs);

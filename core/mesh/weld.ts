@@ -1,5 +1,8 @@
 import type { TriangleMesh } from "./mesh.ts";
 
+/** Corners of a scan as near as this share of its size are at one place. */
+export const JOINED_SHARE = 1e-6;
+
 /**
  * Welding: vertices that fall in the same cell of a fine lattice become one. Points on a lattice of 1e-6 of the
  * size are equal for every scanner; the hash table uses open addressing and is sized once.

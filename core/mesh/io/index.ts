@@ -5,7 +5,7 @@
 import { type JobContext, plainContext } from "../../job/context.ts";
 import { boxSize, meshBox } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
-import { weld } from "../weld.ts";
+import { JOINED_SHARE, weld } from "../weld.ts";
 import type { RawScan, ScanFormat } from "./format.ts";
 import { glb } from "./glb.ts";
 import { obj } from "./obj.ts";
@@ -19,9 +19,6 @@ export const formats: readonly ScanFormat[] = [glb, threemf, ply, stl, obj];
 
 /** Endings a scan may have, for file pickers. */
 export const scanExtensions: readonly string[] = formats.flatMap((format) => format.extensions);
-
-/** Corners as near as this share of the scan's size are at one place. */
-const JOINED_SHARE = 1e-6;
 
 /** More triangles than this are refused: the working arrays would not fit beside the fields. */
 export const GREATEST_TRIANGLE_COUNT = 12_000_000;
