@@ -1,4 +1,5 @@
-import { expect, type Page } from "@playwright/test";
+import { writeFile } from "node:fs/promises";
+import { expect, type Page, test } from "@playwright/test";
 
 /** What `slowness` takes on a plain, idle machine, ms. */
 const PLAIN_MS = 260;
@@ -15,16 +16,11 @@ export class CoursePage {
     await this.drop(name, bytes);
   }
 
-  /** On a shelf that is open. */
+  /** On a shelf that is open. From a file, as a person does: bytes given to the page by hand would hold it up. */
   async drop(name: string, bytes: Uint8Array): Promise<void> {
-    await this.page
-      .getByText("Add a scan")
-      .setInputFiles({ name, mimeType: "application/octet-stream", buffer: Buffer.from(bytes) })
-      .catch(async () => {
-        await this.page
-          .locator("input[type=file]")
-          .setInputFiles({ name, mimeType: "application/octet-stream", buffer: Buffer.from(bytes) });
-      });
+    const path = test.info().outputPath(name);
+    await writeFile(path, bytes);
+    await this.page.locator("input[type=file]").first().setInputFiles(path);
   }
 
   async settled(): Promise<void> {
@@ -71,33 +67,42 @@ export class CoursePage {
     await expect(this.page.getByTestId("save-state")).toHaveText("Saved");
   }
 
-  /** Begins to watch how long the page is held up. */
+  /** Families on the page that did not come with it: another machine would show something else. */
+  async foreignFonts(): Promise<string[]> {
+    const session = await this.page.context().newCDPSession(this.page);
+    await session.send("DOM.enable");
+    await session.send("CSS.enable");
+    const { nodes } = await session.send("DOM.getFlattenedDocument", { depth: -1 });
+    const foreign = new Set<string>();
+    for (const { nodeId, nodeType } of nodes) {
+      if (nodeType !== 1) continue;
+      const { fonts } = await session.send("CSS.getPlatformFontsForNode", { nodeId });
+      for (const font of fonts) if (!font.isCustomFont) foreign.add(font.familyName);
+    }
+    await session.detach();
+    return [...foreign];
+  }
+
+  /** Watches how long a press would wait for the page, on every page opened from now on. */
   async watchHolds(): Promise<void> {
-    await this.page.evaluate((leastMs) => {
+    await this.page.addInitScript((leastMs) => {
       // The same on the page and on an idle thread beside it, which only the machine can hold up.
-      const beats = `
-        const gaps = [];
+      function watch(): [number, number][] {
+        const gaps: [number, number][] = [];
         let last = performance.timeOrigin + performance.now();
         const beat = () => {
           const now = performance.timeOrigin + performance.now();
-          if (now - last > ${leastMs}) gaps.push([last, now]);
+          if (now - last > leastMs) gaps.push([last, now]);
           last = now;
-          setTimeout(beat, 5);
+          // As urgent as a press: before all that only waits its turn, after what has begun.
+          void scheduler.postTask(beat, { priority: "user-blocking", delay: 5 });
         };
-        beat();`;
-      const idle = new Worker(
-        URL.createObjectURL(new Blob([`${beats} onmessage = () => postMessage(gaps);`], { type: "text/javascript" })),
-      );
-      const gaps: [number, number][] = [];
-      let last = performance.timeOrigin + performance.now();
-      const beat = () => {
-        const now = performance.timeOrigin + performance.now();
-        if (now - last > leastMs) gaps.push([last, now]);
-        last = now;
-        setTimeout(beat, 5);
-      };
-      beat();
-      Object.assign(window, { watched: { idle, gaps } });
+        beat();
+        return gaps;
+      }
+      const script = `const leastMs = ${leastMs}; const gaps = (${watch})(); onmessage = () => postMessage(gaps);`;
+      const idle = new Worker(URL.createObjectURL(new Blob([script], { type: "text/javascript" })));
+      Object.assign(window, { watched: { idle, gaps: watch() } });
     }, LEAST_GAP_MS);
   }
 

@@ -8,10 +8,13 @@ import { LostPage, TroublePage } from "./TroublePage.tsx";
 const course = () => import("../course/CoursePage.tsx");
 const settings = () => import("../settings/SettingsPage.tsx");
 
-/** Fetches the pages that are likely to be asked for next, while nothing else is to be done. */
+/** Fetches the pages that are likely to be asked for next, and the signs on them, while nothing else is to be done. */
 export function fetchAhead(): void {
   const idle = globalThis.requestIdleCallback ?? ((work: () => void) => setTimeout(work, 500));
-  idle(() => void course());
+  idle(() => {
+    void course();
+    void document.fonts?.load('1em "Signs"', "≈");
+  });
 }
 
 export const router = createBrowserRouter([

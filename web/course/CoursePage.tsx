@@ -13,6 +13,7 @@ import { PartingStation } from "../stations/parting/Station.tsx";
 import { PieceStation } from "../stations/piece/Station.tsx";
 import type { StationProps } from "../stations/station.ts";
 import { SurveyStation } from "../stations/survey/Station.tsx";
+import { Later } from "../ui/Later.tsx";
 import { CommandSearch } from "./CommandSearch.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { Course } from "./Course.tsx";
@@ -74,13 +75,22 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
       <TopBar piece={piece} save={save.state} onSearch={() => setSearching(true)} />
       <div className="flex min-h-0 grow">
         <Course piece={piece} station={station} planning={planning} document={document} />
-        <StageProvider night={theme === "night"} overlay={<StageTools planning={planning} piece={piece} />}>
+        <StageProvider
+          night={theme === "night"}
+          overlay={
+            <Later>
+              <StageTools planning={planning} piece={piece} />
+            </Later>
+          }
+        >
           <Clay stops={document.jacket.stops} onBoard={document.seat.onBoard} />
           <aside
             className="relative w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100"
             aria-label="Side sheet"
           >
-            <Sheet piece={piece} document={document} planning={planning} />
+            <Later>
+              <Sheet piece={piece} document={document} planning={planning} />
+            </Later>
           </aside>
         </StageProvider>
       </div>

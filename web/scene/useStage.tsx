@@ -40,12 +40,14 @@ export function StageProvider({
   const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });
   const [missing, setMissing] = useState(false);
   useEffect(() => {
+    const place = host.current;
+    if (!place) return;
     let stage: Stage | null = null;
-    // Its size is only known once the page is laid out: not in the task that has just rendered it.
-    const frame = requestAnimationFrame(() => {
-      if (!host.current) return;
+    // Its size is told once the page is laid out: asked for before, the page would be laid out in one task with its making.
+    const laidOut = new ResizeObserver(() => {
+      laidOut.disconnect();
       try {
-        stage = new Stage(host.current, {
+        stage = new Stage(place, {
           onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
           onPick: (point) => listeners.current.pick?.(point),
           onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
@@ -61,8 +63,9 @@ export function StageProvider({
         setMissing(true);
       }
     });
+    laidOut.observe(place);
     return () => {
-      cancelAnimationFrame(frame);
+      laidOut.disconnect();
       stage?.end();
     };
   }, []);
