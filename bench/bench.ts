@@ -19,7 +19,8 @@ import { coarseEngineOf, coarsePlan } from "../core/plan/coarse.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
 import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
-import { planSections, SurveyStage, surveyRequestFor } from "../core/plan/sections.ts";
+import { planSections } from "../core/plan/sections.ts";
+import { SurveyStage, surveyRequestFor } from "../core/plan/surveyStage.ts";
 import { threadTeam } from "../server/compute/team.ts";
 import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
 

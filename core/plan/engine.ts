@@ -11,13 +11,15 @@ import { type PullRange, pullRange } from "../parting/pullRange.ts";
 import { type SearchEffort, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { type ZoneKind, zoneLengthsMm } from "../survey/zones.ts";
+import type { Sections } from "./assemble.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans } from "./offers.ts";
 import { type Relaid, type Remedy, remediesFor, type Trial } from "./remedies.ts";
 import { splitOff, suggestLines, suggestRest } from "./rest.ts";
 import { seatPiece } from "./seat.ts";
-import { planSections, type Sections, type SectionsRequest, SurveyStage, surveyRequestFor } from "./sections.ts";
+import { planSections, type SectionsRequest } from "./sections.ts";
+import { SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
 export interface Piece {
   readonly mesh: TriangleMesh;

@@ -12,11 +12,10 @@ import { type DepthField, depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { type SurveyCost, surveyOne } from "../survey/survey.ts";
 import { type ZoneKind, type Zones, zoneLengthsMm } from "../survey/zones.ts";
-
+import { clayIn } from "./assemble.ts";
 import type { BundleFigures } from "./bundle.ts";
 import type { PlanDocument } from "./document.ts";
 import { estimate, type Rates } from "./estimate.ts";
-import { clayIn } from "./sections.ts";
 
 export interface GlanceSection {
   readonly areaMm2: number;

@@ -8,7 +8,7 @@ import type { Direction } from "../survey/directions.ts";
 import { zoneLengthsMm } from "../survey/zones.ts";
 import { moved, sphere } from "../testing/shapes.ts";
 import { drawnOut, type LaidOut, linesOn, runOn } from "./laidOut.ts";
-import { surveyRequestFor } from "./sections.ts";
+import { surveyRequestFor } from "./surveyStage.ts";
 
 const R = 120;
 const T = 8;

@@ -5,7 +5,7 @@ import { offerOf, type PlanOffer } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { formatMass } from "../units/index.ts";
 import { SECTION_COUNTS } from "./document.ts";
-import type { SurveyStage } from "./sections.ts";
+import type { SurveyStage } from "./surveyStage.ts";
 
 export interface ComparedPlan extends PlanOffer {
   /** Hours of hands and of waiting that its sections and lines take. */

@@ -8,10 +8,10 @@ import { measureLocks } from "../release/locks.ts";
 import { type Direction, dot, frameAcross, pullDirections } from "../survey/directions.ts";
 import { evenly, lumps, lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
+import type { Sections } from "./assemble.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { PlanEngine } from "./engine.ts";
 import { TYPICAL_RATES } from "./estimate.ts";
-import type { Sections } from "./sections.ts";
 
 const STEP_MM = 7;
 const SHELL_MM = 20;

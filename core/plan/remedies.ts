@@ -15,8 +15,8 @@ import type { PullRange } from "../parting/pullRange.ts";
 import { meshNeighbours } from "../parting/regions.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
+import type { PlannedSection, Sections } from "./assemble.ts";
 import type { PlanDocument } from "./document.ts";
-import type { PlannedSection, Sections } from "./sections.ts";
 
 export type RemedyKind = "turn" | "fill" | "plug" | "move" | "split";
 

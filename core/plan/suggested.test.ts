@@ -18,10 +18,10 @@ import {
   turned,
   twistedStack,
 } from "../testing/shapes.ts";
+import type { Sections } from "./assemble.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { PlanEngine } from "./engine.ts";
 import { TYPICAL_RATES } from "./estimate.ts";
-import type { Sections } from "./sections.ts";
 
 const COAT_MM = 8;
 const AWRY = rotation([0.7, 0.9]);

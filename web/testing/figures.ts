@@ -2,7 +2,7 @@
 import { plainContext } from "../../core/job/context.ts";
 import { type BundleFigures, bundleOf } from "../../core/plan/bundle.ts";
 import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
-import { PlanEngine } from "../../core/plan/engine.ts";
+import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
 import { moved, sphere } from "../../core/testing/shapes.ts";
 
@@ -18,7 +18,10 @@ export const ballPlan = (): PlanDocument => ({
   },
 });
 
+export function planOfABall(): PlanResult {
+  return new PlanEngine(moved(sphere(100, 32), 0, 0, 90)).run(ballPlan(), TYPICAL_RATES, 8, plainContext);
+}
+
 export async function figuresOfABall(): Promise<BundleFigures> {
-  const result = new PlanEngine(moved(sphere(100, 32), 0, 0, 90)).run(ballPlan(), TYPICAL_RATES, 8, plainContext);
-  return (await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 })).figures;
+  return (await bundleOf(planOfABall(), { readMs: 0, planMs: 0, totalMs: 0 })).figures;
 }

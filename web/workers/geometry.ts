@@ -2,7 +2,9 @@ import * as Comlink from "comlink";
 import type { Answer, GeometryApi, ScanFacts } from "./geometry.worker.ts";
 import { ENDS } from "./signals.ts";
 
-export type { Answer, FirstGlance, PlanFile, ShownOffer, ShownWalls } from "./geometry.worker.ts";
+export type { Answer, FirstGlance, ShownOffer } from "./geometry.worker.ts";
+export type { ShownWalls } from "./lookUps.ts";
+export type { PlanFile } from "./planFile.ts";
 
 /** A geometry worker with its flags. `end` stops it at once. */
 export class Geometry {

@@ -1,21 +1,11 @@
 /** The geometry worker: holds one scan and its stages, and answers with bundles. One per open piece. */
 import * as Comlink from "comlink";
-import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
-import { linesAsData, writeDxf } from "../../core/export/lines.ts";
-import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
-import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
-import { writeStl } from "../../core/export/stl.ts";
-import { NearestField } from "../../core/field/nearest.ts";
-import { Cancelled, type JobContext, plainContext } from "../../core/job/context.ts";
+import { Cancelled, type JobContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
-import type { Place } from "../../core/parting/hand/handles.ts";
 import type { Layout } from "../../core/parting/hand/layout.ts";
-import { type RouteRequest, type SeamRoute, seamRoute } from "../../core/parting/hand/seamRoute.ts";
-import { wayThrough } from "../../core/parting/hand/sections.ts";
-import { type Surface, surfaceOf } from "../../core/parting/hand/surface.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
 import { BUNDLE_VERSION, bundleOf, type PlanBundle, packBundle } from "../../core/plan/bundle.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
@@ -25,23 +15,17 @@ import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
 import { effortOf, type Fineness, resultKeyText, settledStepMm } from "../../core/plan/steps.ts";
-import { type Decision, decisionsOf } from "../../core/survey/decisions.ts";
-import { type Direction, pullDirections } from "../../core/survey/directions.ts";
-import { throughHoles } from "../../core/survey/holes.ts";
-import { freeCounts, surveyMap } from "../../core/survey/map.ts";
-import { type StretchCheck, stretchCheck } from "../../core/survey/stretch.ts";
-import { airTips } from "../../core/survey/tips.ts";
-import { type NarrowPlace, narrowClasses, narrowPlaces, wallsOf } from "../../core/survey/walls.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
 import { call } from "../lib/http.ts";
+import { LookUps } from "./lookUps.ts";
+import { offerPicture } from "./pictures.ts";
+import { type PlanFile, planFileOf } from "./planFile.ts";
 import { ARE_YOU_THERE, ENDS } from "./signals.ts";
 
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
-
-export type PlanFile = "glb" | "dxf" | "json" | "stl";
 
 /** A compared plan as the page shows it. */
 export interface ShownOffer extends Omit<ComparedPlan, "label" | "lines"> {
@@ -66,27 +50,10 @@ export interface FirstGlance {
   readonly mesh: TriangleMesh;
 }
 
-/** Walls nearer to each other than a limit: 2 within it, 1 near it, 0 else, at every vertex; and the places within it. */
-export interface NarrowWalls {
-  readonly classes: Uint8Array;
-  readonly places: readonly NarrowPlace[];
-}
-
-export interface ShownWalls {
-  readonly gaps: NarrowWalls;
-  readonly thin: NarrowWalls;
-}
-
 type Progress = (stage: string, fraction: number) => void;
 
-const MAP_PULLS = 48;
-/** Narrow places smaller than this are the scan's own roughness. */
-const LEAST_PLACE_MM2 = 150;
 /** Progress is told this often at most: every time, the page is painted, which a plain laptop feels. */
 const PROGRESS_MS = 250;
-const COVER = { width: 480, height: 400, from: [-0.6, -1, 0.3] as Direction };
-const OFFER = { width: 150, height: 150 };
-const PLASTER = [232, 226, 214] as const;
 
 /**
  * A helper for the second core, waited for until it has answered: a worker's worker is only started, and what was sent to
@@ -109,22 +76,7 @@ function packed(bundle: PlanBundle): Uint8Array {
   return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
 }
 
-function png({ width, height, pixels }: Portrait): Promise<Blob> {
-  const canvas = new OffscreenCanvas(width, height);
-  const image = new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, width, height);
-  canvas.getContext("2d")?.putImageData(image, 0, 0);
-  return canvas.convertToBlob({ type: "image/png" });
-}
-
-/** sRGB of each vertex by its section's pigment. */
-function labelTints(label: Uint8Array): Uint8Array {
-  const pigments = SECTION_PIGMENTS.map(({ css }) => [1, 3, 5].map((at) => Number.parseInt(css.slice(at, at + 2), 16)));
-  const out = new Uint8Array(3 * label.length);
-  for (let v = 0; v < label.length; v++) out.set(pigments[label[v] % pigments.length], 3 * v);
-  return out;
-}
-
-class GeometryWorker {
+class GeometryWorker extends LookUps {
   private fine: PlanEngine | null = null;
   /** The triangles as the file has them. */
   private scan: TriangleMesh | null = null;
@@ -135,7 +87,7 @@ class GeometryWorker {
   /** The engine of which a settled plan has been packed to be shown. */
   private shown: PlanEngine | null = null;
   private flags: Int32Array | null = null;
-  private team: Team = ALONE;
+  protected team: Team = ALONE;
   private readonly started = startTeam();
   private fineness: Fineness = "usual";
 
@@ -255,8 +207,7 @@ class GeometryWorker {
         const mesh = engine.surveyed;
         if (!mesh) return;
         const { label, lines: _lines, ...offer } = plan;
-        const portrait = drawPortrait(mesh, OFFER.width, OFFER.height, COVER.from, labelTints(label));
-        onPlan({ ...offer, picture: await png(portrait) });
+        onPlan({ ...offer, picture: await offerPicture(mesh, label) });
       });
       return plans.length;
     });
@@ -337,106 +288,12 @@ class GeometryWorker {
   async exportFile(kind: PlanFile): Promise<Answer<Uint8Array | string>> {
     return this.guarded(async () => {
       if (!this.last) throw new Error("There is no settled plan to write out.");
-      const { jacket, sections } = this.last.result;
-      if (kind === "dxf") return writeDxf(sections.lines);
-      if (kind === "json") return JSON.stringify(linesAsData(sections.lines));
-      if (kind === "stl") return writeStl(sections.filled);
-      const parts = sections.sections.map(
-        (section): NamedPart => ({
-          name: `section-${section.number}`,
-          mesh: section.skin,
-          colour: [...linearRgb(SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length].css), 1],
-        }),
-      );
-      return writeGlb([{ name: "jacket", mesh: jacket.mesh, colour: [0.45, 0.6, 0.75, 0.35] }, ...parts]);
+      return planFileOf(this.last.result, kind);
     });
-  }
-
-  /** The survey's map of a shown mesh for a pull; needs no scan. */
-  map(mesh: TriangleMesh, pull: Direction, draftDeg: number, spacingMm: number, onBoard: boolean): Uint8Array {
-    return surveyMap(mesh, pull, draftDeg, spacingMm, onBoard ? 0 : null);
-  }
-
-  /** From how many of an even set of pulls each vertex of a shown mesh is free. */
-  counts(
-    mesh: TriangleMesh,
-    draftDeg: number,
-    spacingMm: number,
-    onBoard: boolean,
-    onProgress: (fraction: number) => void,
-  ): { counts: Uint8Array; pulls: number } {
-    const pulls = pullDirections(MAP_PULLS, onBoard);
-    return {
-      counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress),
-      pulls: pulls.length,
-    };
-  }
-
-  /** How far apart the walls of a shown mesh stand, in front and behind, and where they are nearer than the limits. */
-  walls(mesh: TriangleMesh, gapLimitMm: number, thinLimitMm: number, onBoard: boolean): ShownWalls {
-    const widestMm = 2 * Math.max(gapLimitMm, thinLimitMm);
-    const { gapMm, thickMm } = wallsOf(mesh, NearestField.about(mesh, 4, this.lookUp()), widestMm, onBoard ? 0 : null);
-    return {
-      gaps: {
-        classes: narrowClasses(gapMm, gapLimitMm),
-        places: narrowPlaces(mesh, gapMm, gapLimitMm, LEAST_PLACE_MM2),
-      },
-      thin: {
-        classes: narrowClasses(thickMm, thinLimitMm),
-        places: narrowPlaces(mesh, thickMm, thinLimitMm, LEAST_PLACE_MM2),
-      },
-    };
-  }
-
-  /** What the jacket of a shown piece must stretch to come off uncut. */
-  stretch(mesh: TriangleMesh, allowed: number): StretchCheck {
-    return stretchCheck(mesh, allowed);
-  }
-
-  /** A route for the jacket's seam over a shown survey mesh. */
-  seamRoute(mesh: TriangleMesh, onBoard: boolean, request: RouteRequest): SeamRoute {
-    return seamRoute(this.surfaceOn(mesh, onBoard), request);
-  }
-
-  /** The shortest way over a shown survey mesh through places that were picked; xyz per point. */
-  wayThrough(mesh: TriangleMesh, onBoard: boolean, picked: readonly Place[]): number[] {
-    return wayThrough(this.surfaceOn(mesh, onBoard), picked, { kind: "shortest" });
-  }
-
-  private surfaceOn(mesh: TriangleMesh, onBoard: boolean): Surface {
-    return surfaceOf(mesh, onBoard ? 0 : null, this.lookUp());
-  }
-
-  /** What of a shown piece and the jacket over it needs a decision. */
-  decisions(
-    mesh: TriangleMesh,
-    jacket: TriangleMesh,
-    gapLimitMm: number,
-    thinLimitMm: number,
-    onBoard: boolean,
-  ): Decision[] {
-    const { gaps, thin } = this.walls(mesh, gapLimitMm, thinLimitMm, onBoard);
-    const nearest = NearestField.about(jacket, 8, this.lookUp());
-    return decisionsOf({
-      holes: throughHoles(jacket, nearest),
-      gaps: gaps.places,
-      thin: thin.places,
-      tips: airTips(mesh, onBoard ? 0 : null),
-    });
-  }
-
-  /** A picture of a shown mesh for the shelf, as PNG. */
-  async cover(mesh: TriangleMesh): Promise<Blob> {
-    return png(drawPortrait(mesh, COVER.width, COVER.height, COVER.from, PLASTER));
   }
 
   private settledStep(document: PlanDocument, areaMm2: number): number {
     return settledStepMm(document, areaMm2, this.fineness);
-  }
-
-  /** For what is soon looked up on shown meshes: to cancel a plan does not cancel this. */
-  private lookUp(): JobContext {
-    return { ...plainContext, team: this.team };
   }
 
   private context(onProgress: Progress, ends: number = ENDS.work): JobContext {
