@@ -9,7 +9,7 @@ import { layoutOf, takenInHand } from "../core/parting/hand/layout.ts";
 import { surfaceOf } from "../core/parting/hand/surface.ts";
 import { labelVertices, vertexGraph } from "../core/parting/labelling.ts";
 import { networkOf } from "../core/parting/network.ts";
-import { offerOf } from "../core/parting/offer.ts";
+import { guessBySurvey, offerOf } from "../core/parting/offer.ts";
 import { DEEP_WEIGHT } from "../core/parting/pricing.ts";
 import { neighbours } from "../core/parting/regions.ts";
 import { type SuggestRequest, surveyPulls, surveyRequest } from "../core/parting/request.ts";
@@ -185,7 +185,7 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     const costs: number[] = [];
     for (const count of [2, 3, 4, 5, 6]) {
       started = performance.now();
-      const { cost } = offerOf(request, search.best(count, ctx), prices);
+      const { cost } = offerOf(request, search.best(count, ctx), prices, guessBySurvey(request));
       const ms = performance.now() - started;
       const ratio = costs.length > 0 ? cost / costs[0] : null;
       costs.push(cost);
@@ -194,7 +194,7 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     started = performance.now();
     const plain = search.straightPair();
     if (!plain) continue;
-    const naive = offerOf(request, plain, prices);
+    const naive = offerOf(request, plain, prices, guessBySurvey(request));
     // What stays locked would still have to be freed: it is charged as the search charges it.
     const ratio = Math.min(...costs) / (naive.cost + DEEP_WEIGHT * naive.deepMm3 * prices.fillPerMm3);
     report({ stage: "cost against a straight pair", size: name, ms: performance.now() - started, ratio });

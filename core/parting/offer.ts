@@ -9,7 +9,7 @@ import { vertexAt } from "./hand/surface.ts";
 import { networkLengthMm } from "./network.ts";
 import { type CostParts, costParts, type PartingPrices, type PricedPlan, totalCost } from "./price.ts";
 import { type SuggestRequest, surveyPull } from "./request.ts";
-import { sectionPotentials } from "./sections.ts";
+import { labelsOf, sectionPotentials } from "./sections.ts";
 import type { Suggestion } from "./trial.ts";
 
 export interface PlanOffer {
@@ -32,15 +32,27 @@ export interface PlanOffer {
   readonly lines: readonly PartingLine[];
 }
 
-export function offerOf(request: SuggestRequest, found: Suggestion, prices: PartingPrices): PlanOffer {
+/** Locks of every section of a plan, whose potentials on the survey's mesh are given, mm3. */
+export type LockGuess = (
+  pulls: readonly Direction[],
+  potentials: readonly Float32Array[],
+) => readonly { readonly fillMm3: number; readonly deepMm3: number }[];
+
+export function offerOf(
+  request: SuggestRequest,
+  found: Suggestion,
+  prices: PartingPrices,
+  locksOf: LockGuess,
+): PlanOffer {
   const { coarse, spacingMm } = request;
   const suggestion = lowestFirst(found, coarse);
   const locked = suggestion.pulls.map(() => new Uint8Array(suggestion.label.length));
   const potentials = sectionPotentials(coarse, suggestion.label, suggestion.pulls, locked, request.clear, spacingMm);
   const { skins, lines, lengthMm } = cutSections(coarse, potentials);
+  const locks = locksOf(suggestion.pulls, potentials);
   const sections = suggestion.pulls.map((pull, s) => {
     const { areaMm2 } = areaAndVolume(skins[s]);
-    const { fillMm3, deepMm3 } = locksOf(request, pull, suggestion.label, s);
+    const { fillMm3, deepMm3 } = locks[s];
     const greatestMm = areaMm2 > 0 ? Math.max(...boxSize(meshBox(skins[s]))) : 0;
     return { pull, areaMm2, greatestMm, massG: areaMm2 * prices.shellGPerMm2, fillMm3, deepMm3 };
   });
@@ -104,11 +116,19 @@ export function deepFloorMm3(spacingMm: number, fillDepthMm: number): number {
 
 /** Space of a suggestion that would be too thick to fill, by the survey, mm3. */
 export function deepMm3Of(request: SuggestRequest, { pulls, label }: Suggestion): number {
-  return pulls.reduce((sum, pull, s) => sum + locksOf(request, pull, label, s).deepMm3, 0);
+  return pulls.reduce((sum, pull, s) => sum + surveyedLocks(request, pull, label, s).deepMm3, 0);
+}
+
+/** Locks by the survey alone, column by column, mm3. */
+export function guessBySurvey(request: SuggestRequest): LockGuess {
+  return (pulls, potentials) => {
+    const label = labelsOf(potentials);
+    return pulls.map((pull, s) => surveyedLocks(request, pull, label, s));
+  };
 }
 
 /** Locks of a section by the survey: what can be filled, and what is too thick to. */
-export function locksOf(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
+function surveyedLocks(request: SuggestRequest, pull: Direction, label: Uint8Array, section: number) {
   const cost = surveyPull(request, pull);
   let all = 0;
   let deepMm3 = 0;

@@ -155,8 +155,8 @@ export class PlanEngine {
     tell?: (plan: ComparedPlan) => Promise<void> | void,
   ): Promise<ComparedPlan[]> {
     const survey = this.surveyFor(document, stepMm, ctx);
-    const prices = partingPrices(document, rates);
-    return comparePlans(survey, prices, (plan) => partingHours(plan, document, rates), ctx, tell);
+    const { prices, shellMm } = this.sectionsRequest(document, rates);
+    return comparePlans(survey, prices, shellMm, (plan) => partingHours(plan, document, rates), ctx, tell);
   }
 
   /**

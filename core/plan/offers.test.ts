@@ -1,11 +1,15 @@
 import { beforeAll, describe, expect, it } from "vitest";
+import { makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
-import type { PlanOffer } from "../parting/offer.ts";
+import { guessBySurvey, type LockGuess, type PlanOffer } from "../parting/offer.ts";
+import type { SuggestRequest } from "../parting/request.ts";
+import type { Direction } from "../survey/directions.ts";
 import { moved, mushroom } from "../testing/shapes.ts";
 import { newPlan } from "./document.ts";
 import { PlanEngine } from "./engine.ts";
 import { TYPICAL_RATES } from "./estimate.ts";
-import { type ComparedPlan, cheapest, reasonFor } from "./offers.ts";
+import { type ComparedPlan, cheapest, guessOnSurveyMesh, reasonFor } from "./offers.ts";
+import { surveyRequestFor } from "./surveyStage.ts";
 
 const document = { ...newPlan(), jacket: { ...newPlan().jacket, smoothingMm: 0 } };
 let plans: ComparedPlan[];
@@ -44,6 +48,36 @@ describe("plans compared", () => {
 
   it("are numbered from the lowest section up, as they are built", () => {
     for (const plan of plans) expect(Math.max(...plan.label)).toBe(plan.sections.length - 1);
+  });
+});
+
+describe("what would lock, of an estimate", () => {
+  /** Under its cap a toadstool pulled up is locked, on either side of what may be filled; no part of it fills alone. */
+  const coats = [{ thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
+  const jacket = makeJacket(
+    mushroom(60, 260, 130, 40, 96),
+    { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: true, stepMm: 5 },
+    ctx,
+  );
+  const ringMm3 = Math.PI * ((130 + 8) ** 2 - (60 + 8) ** 2) * (260 - 8);
+  const up: readonly Direction[] = [[0, 0, 1]];
+  const lockedBy = (fillDepthMm: number, guess: (request: SuggestRequest) => LockGuess) => {
+    const request = surveyRequestFor(jacket, fillDepthMm, 1, [], ctx);
+    return guess(request)(up, [new Float32Array(request.coarse.positions.length / 3).fill(1)])[0];
+  };
+  const measured = (request: SuggestRequest) => guessOnSurveyMesh(request, 15, ctx);
+
+  it("is a thin lock too where it is part of a thick one, which the survey alone takes for filled", () => {
+    const { fillMm3, deepMm3 } = lockedBy(40, measured);
+    expect(deepMm3 / ringMm3).toBeCloseTo(1, 1);
+    expect(fillMm3 / ringMm3).toBeLessThan(0.02);
+    expect(lockedBy(40, guessBySurvey).fillMm3 / ringMm3).toBeGreaterThan(0.3);
+  });
+
+  it("is nothing where all of it is thin enough to fill", () => {
+    const { fillMm3, deepMm3 } = lockedBy(80, measured);
+    expect(deepMm3).toBe(0);
+    expect(fillMm3 / ringMm3).toBeCloseTo(1, 1);
   });
 });
 

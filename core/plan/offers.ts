@@ -1,8 +1,11 @@
 /** Plans side by side: what each number of sections would cost, and why one would take it. */
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
-import { offerOf, type PlanOffer } from "../parting/offer.ts";
+import { deepFloorMm3, type LockGuess, offerOf, type PlanOffer } from "../parting/offer.ts";
 import type { PartingPrices } from "../parting/price.ts";
+import type { SuggestRequest } from "../parting/request.ts";
+import { Cells } from "../release/cells.ts";
+import { measureLocks } from "../release/locks.ts";
 import { formatMass } from "../units/index.ts";
 import { SECTION_COUNTS } from "./document.ts";
 import type { SurveyStage } from "./surveyStage.ts";
@@ -20,16 +23,18 @@ const ORDINALS = ["", "", "second", "third", "fourth", "fifth", "sixth"];
 export async function comparePlans(
   survey: SurveyStage,
   prices: PartingPrices,
+  shellMm: number,
   hoursOf: (plan: PlanOffer) => number,
   ctx: JobContext,
   tell: (plan: ComparedPlan) => Promise<void> | void = () => {},
 ): Promise<ComparedPlan[]> {
   const search = survey.search(prices, ctx);
+  const locksOf = guessOnSurveyMesh(survey.request, shellMm, ctx);
   const plans: ComparedPlan[] = [];
   for (const [k, count] of SECTION_COUNTS.entries()) {
     ctx.checkCancelled();
     ctx.progress("compare", k / SECTION_COUNTS.length);
-    const offer = offerOf(survey.request, search.tightened(search.exactly(count, ctx)), prices);
+    const offer = offerOf(survey.request, search.tightened(search.exactly(count, ctx)), prices, locksOf);
     const plan = { ...offer, hours: hoursOf(offer) };
     const told = { ...plan, reason: reasonFor(plan, plans.at(-1)) };
     plans.push(told);
@@ -37,6 +42,26 @@ export async function comparePlans(
   }
   ctx.progress("compare", 1);
   return plans;
+}
+
+/** Lines to the survey's spacing, across a pull and along it: its mesh is no finer, but a lock's edges are. */
+const LINES_PER_SPACING = 2;
+
+/**
+ * Locks measured as they will be on the jacket, on the survey's mesh in its stead: what the survey adds up column by
+ * column does not know that a thin lock which is part of a thick one stays open with it.
+ */
+export function guessOnSurveyMesh(request: SuggestRequest, shellMm: number, ctx: JobContext): LockGuess {
+  const { coarse: jacket, nearest, boardMm, fillDepthMm } = request;
+  const spacingMm = request.spacingMm / LINES_PER_SPACING;
+  const least = deepFloorMm3(spacingMm, fillDepthMm);
+  const common = { jacket, spacingMm, alongMm: spacingMm, boardMm, fillDepthMm, residueMm: 2 * spacingMm, shellMm };
+  return (pulls, potentials) =>
+    measureLocks(
+      pulls.map((pull, section) => ({ ...common, pull, section })),
+      Cells.of(nearest, potentials, ctx.team),
+      ctx,
+    ).map(({ fillMm3, openMm3 }) => ({ fillMm3, deepMm3: openMm3 > least ? openMm3 : 0 }));
 }
 
 /** Why one would or would not take a plan rather than the one with a section fewer. */

@@ -58,7 +58,7 @@ export function PieceCard({ piece }: { piece: Piece }) {
           </p>
         </div>
         <div className="dropdown dropdown-end">
-          <button type="button" className="btn btn-ghost btn-sm px-2" aria-label={`More for ${piece.name}`}>
+          <button type="button" className="btn btn-ghost btn-sm px-2 text-xl" aria-label={`More for ${piece.name}`}>
             ⋯
           </button>
           <ul className="dropdown-content menu z-10 w-40 rounded-box border border-base-300 bg-base-100 p-1 shadow">

@@ -71,7 +71,7 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
                   <span>
                     {count} sections {plan === best && <span className="quiet text-xs">cheapest that comes off</span>}
                   </span>
-                  <span>≈ {show.money(plan.cost)}</span>
+                  <span className="whitespace-nowrap">≈ {show.money(plan.cost)}</span>
                 </p>
                 <p className="text-sm leading-snug">{plan.reason}</p>
                 {plan.deepMm3 > 0 && (
