@@ -33,11 +33,12 @@ export function choosePulls(
       ? bestPairs(sample.cost, directions, sample.vertices, seedsKept)
       : bestWith(sample.cost, directions, sample.vertices, always, seedsKept);
   if (size <= seedSize) return seeds.map((set) => ({ ...set, cost: setCost(cost, vertices, set.pulls) })).sort(byCost);
+  const oneMore = new OneMore(sample.cost, directions, sample.vertices);
   const sets = new Map<string, PullSet>();
   for (const seed of seeds) {
-    let pulls = [...seed.pulls];
-    while (pulls.length < size) pulls = withBest(sample.cost, directions, sample.vertices, pulls);
-    const improved = swapUntilNoGain(sample.cost, directions, sample.vertices, pulls, always);
+    let pulls = seed.pulls;
+    while (pulls.length < size) pulls = [...pulls, oneMore.to(pulls).pull];
+    const improved = swapUntilNoGain(oneMore, pulls, setCost(sample.cost, sample.vertices, pulls), always);
     sets.set(improved.join(), { pulls: improved, cost: setCost(cost, vertices, improved) });
   }
   return [...sets.values()].sort(byCost).slice(0, keep);
@@ -109,59 +110,68 @@ function setCost(cost: Float32Array, vertices: number, pulls: readonly number[])
   return sum;
 }
 
-/** The pulls with the one more that costs least; as they are where none comes to less than the limit. */
-function withBest(
-  cost: Float32Array,
-  directions: number,
-  vertices: number,
-  pulls: number[],
-  limit = Infinity,
-): number[] {
-  const least = new Float32Array(vertices).fill(Infinity);
-  for (const d of pulls) for (let v = 0; v < vertices; v++) least[v] = Math.min(least[v], cost[d * vertices + v]);
-  let best = -1;
-  let bestCost = limit;
-  for (let d = 0; d < directions; d++) {
-    if (pulls.includes(d)) continue;
-    let sum = 0;
-    for (let v = 0, at = d * vertices; v < vertices && sum < bestCost; v++, at++) {
-      sum += least[v] < cost[at] ? least[v] : cost[at];
-    }
-    if (sum < bestCost) {
-      bestCost = sum;
-      best = d;
-    }
+/** The one more pull that serves a set best. Sets that differ by their last pull ask the same again and again. */
+class OneMore {
+  private readonly known = new Map<string, { readonly pull: number; readonly cost: number }>();
+
+  constructor(
+    private readonly cost: Float32Array,
+    private readonly directions: number,
+    private readonly vertices: number,
+  ) {}
+
+  /** @returns the pull, and what the set costs with it */
+  to(pulls: readonly number[]): { readonly pull: number; readonly cost: number } {
+    const key = [...pulls].sort((a, b) => a - b).join();
+    const held = this.known.get(key) ?? this.found(pulls);
+    this.known.set(key, held);
+    return held;
   }
-  return best < 0 ? pulls : [...pulls, best];
+
+  private found(pulls: readonly number[]): { readonly pull: number; readonly cost: number } {
+    const { cost, directions, vertices } = this;
+    const least = new Float32Array(vertices).fill(Infinity);
+    for (const d of pulls) for (let v = 0; v < vertices; v++) least[v] = Math.min(least[v], cost[d * vertices + v]);
+    let pull = pulls[0];
+    let bestCost = Infinity;
+    for (let d = 0; d < directions; d++) {
+      if (pulls.includes(d)) continue;
+      let sum = 0;
+      for (let v = 0, at = d * vertices; v < vertices && sum < bestCost; v++, at++) {
+        sum += least[v] < cost[at] ? least[v] : cost[at];
+      }
+      if (sum < bestCost) {
+        bestCost = sum;
+        pull = d;
+      }
+    }
+    return { pull, cost: bestCost };
+  }
 }
 
+/** A swap that gains less than this share of the cost is none. */
+const LEAST_GAIN = 1e-6;
+
 function swapUntilNoGain(
-  cost: Float32Array,
-  directions: number,
-  vertices: number,
-  start: number[],
+  oneMore: OneMore,
+  start: readonly number[],
+  startCost: number,
   always: readonly number[],
 ): number[] {
-  let pulls = start;
-  let current = setCost(cost, vertices, pulls);
+  let pulls = [...start];
+  let current = startCost;
   for (let gained = true; gained; ) {
     gained = false;
     for (let k = 0; k < pulls.length; k++) {
       if (always.includes(pulls[k])) continue;
-      const trial = withBest(
-        cost,
-        directions,
-        vertices,
-        pulls.filter((_, i) => i !== k),
-        current,
-      );
-      const trialCost = setCost(cost, vertices, trial);
-      if (trial.length === pulls.length && trialCost < current * (1 - 1e-6)) {
-        pulls = trial;
-        current = trialCost;
+      const others = pulls.filter((_, i) => i !== k);
+      const { pull, cost } = oneMore.to(others);
+      if (cost < current * (1 - LEAST_GAIN)) {
+        pulls = [...others, pull];
+        current = cost;
         gained = true;
       }
     }
   }
-  return [...pulls].sort((a, b) => a - b);
+  return pulls.sort((a, b) => a - b);
 }
