@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import { apiError, type ErrorCode } from "../../contract/error.ts";
+import { seldom } from "./progress.ts";
 
 /** An answer that was no success: the server's own words, and the body for those who know more. */
 export class HttpProblem extends Error {
@@ -55,7 +56,8 @@ export function uploadFile(path: string, file: Blob, onProgress: (fraction: numb
     const request = new XMLHttpRequest();
     request.open("POST", `/api${path}`);
     request.setRequestHeader("content-type", "application/octet-stream");
-    request.upload.onprogress = (event) => onProgress(event.loaded / Math.max(1, event.total));
+    const tell = seldom(onProgress);
+    request.upload.onprogress = (event) => tell(event.loaded / Math.max(1, event.total));
     request.onerror = () =>
       reject(
         new HttpProblem("offline", "The upload was cut off. Nothing half-written was kept; drop the scan again.", null),

@@ -4,6 +4,7 @@ import { type Piece, piece as pieceSchema } from "../../contract/pieces.ts";
 import { scan as scanSchema } from "../../contract/scans.ts";
 import { newPlan } from "../../core/plan/document.ts";
 import { sendJson, uploadFile } from "../lib/http.ts";
+import { shareOfPlan } from "../lib/progress.ts";
 import { keys } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { Begun, keepFor } from "../workers/begun.ts";
@@ -54,8 +55,18 @@ export function useAddPiece(done: (piece: Piece) => void) {
         if (!facts.ok) throw new Error(facts.message);
         const document = newPlan({ unit: facts.value.proposal.unit, up: facts.value.up });
         // First of all an answer; the scan travels while its plan is begun on.
-        setProgress({ what: "Taking a first look", fraction: null });
-        const first = await geometry.api.glance(document, rates);
+        let looking = true;
+        const look = (fraction: number) => {
+          if (looking) setProgress({ what: "Taking a first look", fraction });
+        };
+        look(0);
+        const first = await geometry.api.glance(
+          document,
+          rates,
+          proxied((stage: string, fraction: number) => look(shareOfPlan(stage, fraction))),
+        );
+        // Its last word may come behind the answer.
+        looking = false;
         const pictured = async (seen: FirstGlance) => {
           setGlance({ ...seen, picture: null });
           const picture = await geometry.api.cover(seen.mesh).catch(() => null);

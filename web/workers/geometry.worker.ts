@@ -18,6 +18,7 @@ import { effortOf, type Fineness, resultKeyText, settledStepMm } from "../../cor
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
 import { call } from "../lib/http.ts";
+import { seldom } from "../lib/progress.ts";
 import { LookUps } from "./lookUps.ts";
 import { offerPicture } from "./pictures.ts";
 import { type PlanFile, planFileOf } from "./planFile.ts";
@@ -51,9 +52,6 @@ export interface FirstGlance {
 }
 
 type Progress = (stage: string, fraction: number) => void;
-
-/** Progress is told this often at most: every time, the page is painted, which a plain laptop feels. */
-const PROGRESS_MS = 250;
 
 /**
  * A helper for the second core, waited for until it has answered: a worker's worker is only started, and what was sent to
@@ -151,10 +149,9 @@ class GeometryWorker extends LookUps {
   }
 
   /** The coarse answer in short, for a scan that is not on the shelf yet; kept for when it is asked for in full. */
-  async glance(document: PlanDocument, rates: Rates): Promise<Answer<FirstGlance>> {
+  async glance(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<FirstGlance>> {
     return this.guarded(async () => {
-      const silent = this.context(() => {});
-      const { piece, sections, estimate } = this.atFirst(document, rates, silent).result;
+      const { piece, sections, estimate } = this.atFirst(document, rates, this.context(onProgress)).result;
       return {
         heightMm: piece.sizeMm[2],
         sections: sections.sections.length,
@@ -297,14 +294,8 @@ class GeometryWorker extends LookUps {
   }
 
   private context(onProgress: Progress, ends: number = ENDS.work): JobContext {
-    let last = 0;
     return {
-      progress: (stage, fraction) => {
-        const now = performance.now();
-        if (now - last < PROGRESS_MS) return;
-        last = now;
-        onProgress(stage, fraction);
-      },
+      progress: seldom(onProgress),
       checkCancelled: () => {
         if (this.flags && Atomics.load(this.flags, ends) !== 0) throw new Cancelled();
       },
