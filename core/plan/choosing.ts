@@ -97,12 +97,12 @@ export function* suggestions(survey: SurveyStage, wanted: Wanted, ctx: JobContex
   }
   // Those the survey finds free come first: to prove one that locks costs as much time as to prove one that does not.
   const found = everyCount(search, SECTION_COUNTS.slice(0, counts), prices, ctx)
-    .map((plan) => ({ plan, locks: deepMm3Of(survey.request, plan) > 0, price: planPrice(plan, prices) }))
+    .map((plan) => ({ plan, locks: deepMm3Of(survey.request, plan) > 0, price: weighedPrice(plan, prices) }))
     .sort((a, b) => Number(a.locks) - Number(b.locks) || a.price - b.price);
   for (const { plan } of careful ? found : found.slice(0, 1)) yield drawn(plan);
 }
 
-/** Plans of two sections, three and so on, until one more gains nothing. */
+/** Plans of two sections, three and so on, until one more is not worth it. */
 function everyCount(
   search: PlanSearch,
   counts: readonly SectionCount[],
@@ -113,7 +113,7 @@ function everyCount(
   for (const count of counts) {
     ctx.progress("parting", (0.5 * found.length) / counts.length);
     const plan = search.best(count, ctx);
-    const gained = found.every((other) => planPrice(plan, prices) < planPrice(other, prices));
+    const gained = found.every((other) => weighedPrice(plan, prices) < weighedPrice(other, prices));
     // With one more allowed the best may be the one before: it is not proven twice.
     if (!found.includes(plan)) found.push(plan);
     if (!gained) break;
@@ -121,7 +121,14 @@ function everyCount(
   return found;
 }
 
-function planPrice(suggestion: Suggestion, prices: PartingPrices): number {
-  const { energy, handling, pulls } = suggestion;
-  return energy + handling + pulls.length * (prices.setupPerSection + prices.waitPerSection);
+/** One section more must save this share of a plan's price: the survey's prices are no surer than that. */
+const WORTH_SHARE = 0.01;
+
+/** What plans are tried in the order of: of two as good as equal, the one with fewer sections comes first. */
+export function weighedPrice(
+  { energy, handling, pulls }: Pick<Suggestion, "energy" | "handling" | "pulls">,
+  { setupPerSection, waitPerSection }: Pick<PartingPrices, "setupPerSection" | "waitPerSection">,
+): number {
+  const price = energy + handling + pulls.length * (setupPerSection + waitPerSection);
+  return price * (1 + WORTH_SHARE) ** pulls.length;
 }
