@@ -32,7 +32,7 @@ function planned(
   piece: TriangleMesh,
   onBoard: boolean,
   parting: Partial<PlanDocument["parting"]>,
-  stepMm = 4,
+  stepMm = 5,
 ): Sections {
   const base = newPlan({ onBoard });
   const coats = [{ thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
@@ -78,8 +78,8 @@ describe("bodies that ask for more", () => {
   });
 
   it("L-block: comes off, and turned it costs no longer a line", () => {
-    const upright = planned(lBlock(200, 70, 120), false, { sections: 2 });
-    const awry = planned(turned(lBlock(200, 70, 120), AWRY), false, { sections: 2 });
+    const upright = planned(lBlock(200, 70, 120), false, { sections: 2 }, 4);
+    const awry = planned(turned(lBlock(200, 70, 120), AWRY), false, { sections: 2 }, 4);
     for (const plan of [upright, awry]) {
       expect(releases(plan)).toBe(true);
       expect(plan.fillMm3).toBeLessThan(1000);
