@@ -4,7 +4,7 @@ import type { JobContext } from "../job/context.ts";
 import type { Layout } from "../parting/hand/layout.ts";
 import { assemble, type Sections } from "./assemble.ts";
 import { firstFree, suggestions, type Wanted } from "./choosing.ts";
-import { type FreedSections, type FreeRequest, freeSections, lockedAlike, lockedBare, tooDeep } from "./freeing.ts";
+import { type FreeRequest, freeSections, lockedAlike, lockedBare, tooDeep } from "./freeing.ts";
 import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
 import type { SurveyStage } from "./surveyStage.ts";
 
@@ -15,18 +15,13 @@ export interface SectionsRequest extends Wanted {
   readonly shellMm: number;
 }
 
-/** What two rounds of filling do not free is seldom freed by more: another plan is looked at first. */
-const ROUNDS_WHILE_CHOOSING = 2;
-
-const holdingMm3Of = ({ last }: FreedSections) => last.reduce((sum, { holdingMm3 }) => sum + holdingMm3, 0);
-
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
   const { layout, fillDepthMm, shellMm } = request;
-  const { fillRounds, careful, order } = survey.request.effort;
+  const { fillRounds: rounds, careful, order } = survey.request.effort;
   const nearest = survey.nearest(jacket, ctx);
   // From one suggestion to the next all lines differ; from one edit by hand to the next few do.
   const memory = layout && survey.memory;
-  const asked = ({ pulls, potentials, fillWith }: LaidOut, rounds = fillRounds): FreeRequest => {
+  const asked = ({ pulls, potentials, fillWith }: LaidOut): FreeRequest => {
     const open = fillWith.map((wanted) => wanted === "open");
     return { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory };
   };
@@ -34,9 +29,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     const laid = laidByHand(layout, jacket, nearest, survey.request);
     return assemble(freeSections(asked(laid), ctx), laid, shellMm, jacket, nearest, survey.request, ctx);
   }
-  // Of pulls chosen by hand there is but one plan.
-  const atFirst = request.pulls ? fillRounds : Math.min(fillRounds, ROUNDS_WHILE_CHOOSING);
-  const proven = firstFree(suggestions(survey, request, ctx), {
+  const { laid, freed } = firstFree(suggestions(survey, request, ctx), {
     // Lines run on as a hand would; where that locks, they keep to the horizons.
     ways: (suggestion) => {
       const kept = drawnOut(suggestion, jacket, survey.request);
@@ -45,12 +38,9 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     bare: (way) => lockedBare(asked(way), ctx),
     hopeless: (bare) => careful && tooDeep(bare),
     alike: (a, b) => careful && lockedAlike(a, b),
-    free: (way, bare) => freeSections(asked(way, atFirst), ctx, bare),
-    holdingMm3: holdingMm3Of,
+    free: (way, bare) => freeSections(asked(way), ctx, bare),
+    holdingMm3: ({ last }) => last.reduce((sum, lock) => sum + lock.holdingMm3, 0),
   });
-  const { laid } = proven;
-  const stillHeld = holdingMm3Of(proven.freed) > 0 && atFirst < fillRounds;
-  const freed = stillHeld ? freeSections(asked(laid), ctx) : proven.freed;
   const plan = assemble(freed, laid, shellMm, jacket, nearest, survey.request, ctx);
   if (request.pulls) return plan;
   return { ...plan, sections: plan.sections.map((section, k) => ({ ...section, origin: k })) };
