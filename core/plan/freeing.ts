@@ -17,7 +17,7 @@ import { LockMemory, measureLocks, type SectionLock } from "../release/locks.ts"
 import type { Direction } from "../survey/directions.ts";
 
 /** A lock left after filling no thicker than this many steps is the grid's own roughness. */
-const RESIDUE_STEPS = 2;
+export const RESIDUE_STEPS = 2;
 /** What the rounds of filling have most in common with. */
 const LIKE = "filled 0";
 

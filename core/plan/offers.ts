@@ -8,6 +8,7 @@ import { Cells } from "../release/cells.ts";
 import { measureLocks } from "../release/locks.ts";
 import { formatMass } from "../units/index.ts";
 import { SECTION_COUNTS } from "./document.ts";
+import { RESIDUE_STEPS } from "./freeing.ts";
 import type { SurveyStage } from "./surveyStage.ts";
 
 export interface ComparedPlan extends PlanOffer {
@@ -55,7 +56,15 @@ export function guessOnSurveyMesh(request: SuggestRequest, shellMm: number, ctx:
   const { coarse: jacket, nearest, boardMm, fillDepthMm } = request;
   const spacingMm = request.spacingMm / LINES_PER_SPACING;
   const least = deepFloorMm3(spacingMm, fillDepthMm);
-  const common = { jacket, spacingMm, alongMm: spacingMm, boardMm, fillDepthMm, residueMm: 2 * spacingMm, shellMm };
+  const common = {
+    jacket,
+    spacingMm,
+    alongMm: spacingMm,
+    boardMm,
+    fillDepthMm,
+    residueMm: RESIDUE_STEPS * spacingMm,
+    shellMm,
+  };
   return (pulls, potentials) =>
     measureLocks(
       pulls.map((pull, section) => ({ ...common, pull, section })),
