@@ -1,7 +1,9 @@
 /** Sections for the user's own pulls. */
+
 import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
-import { labellingEnergy, labelVertices, vertexGraph } from "./labelling.ts";
+import { vertexGraph } from "./graph.ts";
+import { labellingEnergy, labelVertices } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
 import { onePerLabel, regionsOf } from "./regions.ts";

@@ -6,7 +6,7 @@ import type { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
-import type { Neighbours } from "./regions.ts";
+import type { Neighbours } from "./graph.ts";
 import { SegmentIndex, type SidedLine, sideOf } from "./segments.ts";
 
 export type { SidedLine } from "./segments.ts";

@@ -3,62 +3,15 @@ import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { areaAndVolume } from "../mesh/mesh.ts";
+import { gridGraph, problemOf } from "../testing/graphs.ts";
 import { moved, sphere } from "../testing/shapes.ts";
 import { choosePulls } from "./choosePulls.ts";
 import { cutSections, inOrder, lineLengthMm } from "./cut.ts";
 import { fairLine } from "./fair.ts";
-import { type LabellingProblem, labellingEnergy, labelVertices, type VertexGraph } from "./labelling.ts";
+import { neighbours } from "./graph.ts";
+import { labelVertices } from "./labelling.ts";
 import { MaxFlow } from "./maxflow.ts";
-import { mergeRegions, neighbours, onePerLabel, regionsOf } from "./regions.ts";
-
-/** A grid graph with a seam of one along every edge. */
-function gridGraph(width: number, height: number): VertexGraph {
-  const edges: number[] = [];
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const v = x + width * y;
-      if (x + 1 < width) edges.push(v, v + 1);
-      if (y + 1 < height) edges.push(v, v + width);
-    }
-  }
-  return {
-    vertices: width * height,
-    edges: Uint32Array.from(edges),
-    seamMm: new Float32Array(edges.length / 2).fill(1),
-  };
-}
-
-/** A labelling problem on a grid graph, every seam at one price. */
-function problemOf(graph: VertexGraph, table: readonly ArrayLike<number>[], seam: number): LabellingProblem {
-  return {
-    graph,
-    costs: table.map((row) => Float32Array.from(row)),
-    seamCost: new Float32Array(graph.edges.length / 2).fill(seam),
-  };
-}
-
-/** The least energy over every labelling. */
-function bruteForce(problem: LabellingProblem): number {
-  const { vertices } = problem.graph;
-  const labels = problem.costs.length;
-  let least = Infinity;
-  const label = new Uint8Array(vertices);
-  for (let code = 0; code < labels ** vertices; code++) {
-    let rest = code;
-    for (let v = 0; v < vertices; v++) {
-      label[v] = rest % labels;
-      rest = Math.floor(rest / labels);
-    }
-    least = Math.min(least, labellingEnergy(problem, label));
-  }
-  return least;
-}
-
-const costs = (labels: number, vertices: number) =>
-  fc.array(fc.array(fc.integer({ min: 0, max: 9 }), { minLength: vertices, maxLength: vertices }), {
-    minLength: labels,
-    maxLength: labels,
-  });
+import { mergeRegions, onePerLabel, regionsOf } from "./regions.ts";
 
 describe("maximum flow", () => {
   it("cuts a small network where a hand would", () => {
@@ -71,33 +24,6 @@ describe("maximum flow", () => {
     flow.addEdge(2, 3, 2, 0);
     flow.solve();
     expect([0, 1, 2, 3].map((n) => flow.onSourceSide(n))).toEqual([true, false, true, false]);
-  });
-});
-
-describe("labelling", () => {
-  it("is exact for two labels", () => {
-    fc.assert(
-      fc.property(costs(2, 9), fc.integer({ min: 0, max: 5 }), (table, seam) => {
-        const problem = problemOf(gridGraph(3, 3), table, seam);
-        expect(labellingEnergy(problem, labelVertices(problem))).toBeCloseTo(bruteForce(problem), 5);
-      }),
-      { numRuns: 120, seed: 11 },
-    );
-  });
-
-  it("is within twice the least for three, and in most cases the least itself", () => {
-    let exact = 0;
-    fc.assert(
-      fc.property(costs(3, 8), fc.integer({ min: 0, max: 4 }), (table, seam) => {
-        const problem = problemOf(gridGraph(4, 2), table, seam);
-        const found = labellingEnergy(problem, labelVertices(problem));
-        const least = bruteForce(problem);
-        if (found <= least + 1e-4) exact++;
-        expect(found).toBeLessThanOrEqual(2 * least + 1e-4);
-      }),
-      { numRuns: 60, seed: 12 },
-    );
-    expect(exact).toBeGreaterThan(50);
   });
 });
 

@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { sphere } from "../testing/shapes.ts";
-import { labellingEnergy, vertexGraph } from "./labelling.ts";
+import { neighbours, vertexGraph } from "./graph.ts";
+import { labellingEnergy } from "./labelling.ts";
 import { patchesOf, patchSums } from "./patches.ts";
-import { neighbours, regionsOf } from "./regions.ts";
+import { regionsOf } from "./regions.ts";
 
 const graph = vertexGraph(sphere(50, 16));
 const near = neighbours(graph);

@@ -3,8 +3,7 @@
  * is worked out on the vertices themselves. Costs of a patch are the sums of its vertices' costs, so a labelling of
  * patches has the same energy as the labelling of vertices it stands for.
  */
-import { GraphBuilder, type VertexGraph } from "./labelling.ts";
-import type { Neighbours } from "./regions.ts";
+import { GraphBuilder, type Neighbours, type VertexGraph } from "./graph.ts";
 
 export interface Patches {
   /** Patch of each vertex. */

@@ -2,8 +2,9 @@ import { describe, expect, it } from "vitest";
 import { areaAndVolume } from "../mesh/mesh.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { sphere } from "../testing/shapes.ts";
+import { meshNeighbours } from "./graph.ts";
 import { plugPatch } from "./plugPatch.ts";
-import { meshNeighbours, regionsOf } from "./regions.ts";
+import { regionsOf } from "./regions.ts";
 
 const R = 100;
 const ball = sphere(R, 48);

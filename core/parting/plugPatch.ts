@@ -1,5 +1,6 @@
 /** The patch of a section that is parted off as a plug about a lock: in one piece, round, and without holes. */
-import { leaveHeaviest, type Neighbours } from "./regions.ts";
+import type { Neighbours } from "./graph.ts";
+import { leaveHeaviest } from "./regions.ts";
 
 /** A plug reaches so many edges of the mesh beyond the lock it takes. */
 const PLUG_RINGS = 2;

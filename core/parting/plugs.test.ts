@@ -8,10 +8,9 @@ import { partingPrices, TYPICAL_RATES } from "../plan/estimate.ts";
 import { depthField } from "../survey/depth.ts";
 import { evenly, rotation, rotations, turnedDirection } from "../testing/random.ts";
 import { pittedBall, sphere } from "../testing/shapes.ts";
-import { vertexGraph } from "./labelling.ts";
+import { neighbours, vertexGraph } from "./graph.ts";
 import { deepMm3Of } from "./offer.ts";
 import { hollowsOf, plugHosts } from "./plugs.ts";
-import { neighbours } from "./regions.ts";
 import { HASTY, type SuggestRequest, surveyPulls } from "./request.ts";
 import { PlanSearch } from "./suggest.ts";
 

@@ -3,7 +3,7 @@
  * is proposed: the patch that pays, a little wider, with the pull that costs it least.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { Neighbours } from "./regions.ts";
+import type { Neighbours } from "./graph.ts";
 
 /** A patch belongs to a hollow where it pays at least this share of what the dearest patch of its section pays. */
 const DEAR_SHARE = 0.1;

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { vertexNormals } from "../survey/survey.ts";
 import { capsule, lathe } from "../testing/shapes.ts";
-import { vertexGraph } from "./labelling.ts";
+import { neighbours, vertexGraph } from "./graph.ts";
 import { COST_PARTS, costParts, handlingCost, linePerMm, type PartingPrices, totalCost } from "./price.ts";
-import { neighbours, regionsOf } from "./regions.ts";
+import { regionsOf } from "./regions.ts";
 import { splitRegion } from "./split.ts";
 
 const prices: PartingPrices = {

@@ -3,9 +3,8 @@
 import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { type SurveyCost, surveyDirections, surveyRow, vertexNormals } from "../survey/survey.ts";
-import type { VertexGraph } from "./labelling.ts";
+import { type Neighbours, neighbours, type VertexGraph } from "./graph.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
-import { type Neighbours, neighbours } from "./regions.ts";
 import { type SuggestRequest, surveyRequest } from "./request.ts";
 
 /** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */

@@ -3,37 +3,9 @@
  * there are to be sections, the dearest to lose are kept and the others go to the neighbour that takes them at the
  * least price.
  */
-import type { TriangleMesh } from "../mesh/mesh.ts";
-import { perMesh } from "../mesh/perMesh.ts";
-import { type LabellingProblem, type VertexGraph, vertexGraph } from "./labelling.ts";
 
-/** Neighbour lists of a graph in compressed rows; `edge` names the edge a neighbour is reached by. */
-export interface Neighbours {
-  readonly start: Uint32Array;
-  readonly list: Uint32Array;
-  readonly edge: Uint32Array;
-}
-
-export function neighbours(graph: VertexGraph): Neighbours {
-  const start = new Uint32Array(graph.vertices + 1);
-  for (const v of graph.edges) start[v + 1]++;
-  for (let v = 0; v < graph.vertices; v++) start[v + 1] += start[v];
-  const cursor = start.slice();
-  const list = new Uint32Array(graph.edges.length);
-  const edge = new Uint32Array(graph.edges.length);
-  for (let e = 0; e < graph.seamMm.length; e++) {
-    const a = graph.edges[2 * e];
-    const b = graph.edges[2 * e + 1];
-    list[cursor[a]] = b;
-    edge[cursor[a]++] = e;
-    list[cursor[b]] = a;
-    edge[cursor[b]++] = e;
-  }
-  return { start, list, edge };
-}
-
-/** Neighbour lists of a mesh's vertices, by its unweighted graph. */
-export const meshNeighbours = perMesh((mesh: TriangleMesh): Neighbours => neighbours(vertexGraph(mesh)));
+import type { Neighbours } from "./graph.ts";
+import type { LabellingProblem } from "./labelling.ts";
 
 export interface Regions {
   /** Region of each vertex. */

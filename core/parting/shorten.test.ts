@@ -6,9 +6,8 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { evenly } from "../testing/random.ts";
 import { capsule, sphere } from "../testing/shapes.ts";
-import { vertexGraph } from "./labelling.ts";
+import { neighbours, vertexGraph } from "./graph.ts";
 import { labelsFrom, networkLengthMm, networkOf } from "./network.ts";
-import { neighbours } from "./regions.ts";
 import { shortened } from "./shorten.ts";
 
 const R = 100;

@@ -8,8 +8,8 @@ import type { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { resample } from "./fair.ts";
+import type { Neighbours } from "./graph.ts";
 import { labelsFrom, networkLengthMm, networkOf, type SidedLine } from "./network.ts";
-import type { Neighbours } from "./regions.ts";
 
 /** Spacings of the points from coarse to fine, in edges of the mesh. */
 const SPACINGS = [4, 2, 1] as const;

@@ -2,7 +2,7 @@
  * Splits a region along a short loop across its length: the minimum cut between its two far ends, seams at their price.
  * For sections that come off but are too heavy or too large to handle; both parts keep the pull.
  */
-import type { VertexGraph } from "./labelling.ts";
+import type { VertexGraph } from "./graph.ts";
 import { MaxFlow } from "./maxflow.ts";
 import type { Regions } from "./regions.ts";
 

@@ -4,13 +4,15 @@
  * Lloyd 1982). Every section stays one connected piece. What is made least is money: fill, parting line, and locks
  * too deep to fill at a price that drives them out.
  */
+
 import type { JobContext } from "../job/context.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { surveyRow } from "../survey/survey.ts";
 import { type TrialStart, trialsFrom } from "./alternate.ts";
 import { choosePulls, type PullSet } from "./choosePulls.ts";
+import { vertexGraph } from "./graph.ts";
 import { type Given, Holding } from "./held.ts";
-import { labellingEnergy, vertexGraph } from "./labelling.ts";
+import { labellingEnergy } from "./labelling.ts";
 import { type Patches, patchesOf, patchSums } from "./patches.ts";
 import { hollowsOf } from "./plugs.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";

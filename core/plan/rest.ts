@@ -1,13 +1,15 @@
 /** The rest suggested anew round what is held: sections as they lie, or only their pulls. */
+
 import type { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { cutSections } from "../parting/cut.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
+import { meshNeighbours, type Neighbours } from "../parting/graph.ts";
 import { type Layout, type Treatment, takenInHand } from "../parting/hand/layout.ts";
 import type { HeldSection } from "../parting/held.ts";
 import type { PartingPrices } from "../parting/price.ts";
-import { meshNeighbours, type Neighbours, regionsOf } from "../parting/regions.ts";
+import { regionsOf } from "../parting/regions.ts";
 import type { SuggestRequest, SurveyTable } from "../parting/request.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import type { Direction } from "../survey/directions.ts";

@@ -7,9 +7,9 @@
 import type { SeamKind } from "../../jacket/seam.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";
 import { fairLine } from "../fair.ts";
-import { vertexGraph } from "../labelling.ts";
+import { meshNeighbours, vertexGraph } from "../graph.ts";
 import { networkOf } from "../network.ts";
-import { leaveHeaviest, meshNeighbours } from "../regions.ts";
+import { leaveHeaviest } from "../regions.ts";
 import { cutAcross } from "../split.ts";
 import { tenths } from "./layout.ts";
 import { type Surface, vertexAt } from "./surface.ts";
