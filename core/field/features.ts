@@ -6,6 +6,7 @@ import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf } from "../job/team.ts";
 import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
 import { type Box, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
+import { perMesh } from "../mesh/perMesh.ts";
 import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
 
 /** Points in grid coordinates (nodes, origin at node 0), one per seeded cell. */
@@ -23,81 +24,111 @@ export const NO_FEATURE = -1;
 /** Off round numbers, so that no node lies on a scan's flat faces. */
 const ORIGIN_SHIFT = [0.382, 0.214, 0.296] as const;
 
+/** Least x, y, z, then greatest, of a piece of a triangle, in nodes. */
+type PieceBox = Float64Array;
+
 /**
- * Calls `visit` with the node-space box of each piece of each triangle, pieces being at most `span` nodes wide.
+ * Calls `visit` with the node-space box of each piece of each triangle, pieces being at most `span` nodes wide. The box
+ * is the same array every time: figures handed over one by one would each be put on the heap.
  * @param between triangles that lie wholly above or below these heights are passed over
  */
 function forEachPiece(
   mesh: TriangleMesh,
-  box: { origin: readonly number[]; step: number },
+  { origin, step }: { origin: readonly number[]; step: number },
   span: number,
-  visit: (t: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => void,
-  between: { lowMm: number; highMm: number } = { lowMm: -Infinity, highMm: Infinity },
+  visit: (t: number, box: PieceBox) => void,
+  { lowMm, highMm }: { lowMm: number; highMm: number } = { lowMm: -Infinity, highMm: Infinity },
 ): void {
-  const p = mesh.positions;
-  const count = mesh.triangles.length / 3;
-  const inverse = 1 / box.step;
-  const [ox, oy, oz] = box.origin;
-  const { lowMm, highMm } = between;
-  const split = (
-    t: number,
-    ax: number,
-    ay: number,
-    az: number,
-    bx: number,
-    by: number,
-    bz: number,
-    cx: number,
-    cy: number,
-    cz: number,
-  ): void => {
-    const x0 = Math.min(ax, bx, cx),
-      x1 = Math.max(ax, bx, cx);
-    const y0 = Math.min(ay, by, cy),
-      y1 = Math.max(ay, by, cy);
-    const z0 = Math.min(az, bz, cz),
-      z1 = Math.max(az, bz, cz);
-    if (Math.max(x1 - x0, y1 - y0, z1 - z0) <= span) {
-      visit(t, x0, y0, z0, x1, y1, z1);
-      return;
+  const { positions: p, triangles } = mesh;
+  const count = triangles.length / 3;
+  const inverse = 1 / step;
+  const [ox, oy, oz] = origin;
+  const box = new Float64Array(6);
+  const corners = new Float64Array(9);
+  const bounds = blockHeights(mesh);
+  for (let block = 0; 2 * block < bounds.length; block++) {
+    if (bounds[2 * block + 1] < lowMm || bounds[2 * block] > highMm) continue;
+    const end = Math.min(count, (block + 1) * BLOCK_TRIANGLES);
+    for (let t = block * BLOCK_TRIANGLES; t < end; t++) {
+      const a = 3 * triangles[3 * t];
+      const b = 3 * triangles[3 * t + 1];
+      const c = 3 * triangles[3 * t + 2];
+      const za = p[a + 2];
+      const zb = p[b + 2];
+      const zc = p[c + 2];
+      if ((za < lowMm && zb < lowMm && zc < lowMm) || (za > highMm && zb > highMm && zc > highMm)) continue;
+      corners[0] = (p[a] - ox) * inverse;
+      corners[1] = (p[a + 1] - oy) * inverse;
+      corners[2] = (za - oz) * inverse;
+      corners[3] = (p[b] - ox) * inverse;
+      corners[4] = (p[b + 1] - oy) * inverse;
+      corners[5] = (zb - oz) * inverse;
+      corners[6] = (p[c] - ox) * inverse;
+      corners[7] = (p[c + 1] - oy) * inverse;
+      corners[8] = (zc - oz) * inverse;
+      if (boxOf(corners, box) <= span) visit(t, box);
+      else inPieces(corners, span, box, () => visit(t, box));
     }
-    const ab = (ax - bx) ** 2 + (ay - by) ** 2 + (az - bz) ** 2;
-    const bc = (bx - cx) ** 2 + (by - cy) ** 2 + (bz - cz) ** 2;
-    const ca = (cx - ax) ** 2 + (cy - ay) ** 2 + (cz - az) ** 2;
-    if (ab >= bc && ab >= ca) {
-      const mx = (ax + bx) / 2,
-        my = (ay + by) / 2,
-        mz = (az + bz) / 2;
-      split(t, ax, ay, az, mx, my, mz, cx, cy, cz);
-      split(t, mx, my, mz, bx, by, bz, cx, cy, cz);
-    } else if (bc >= ca) {
-      split(t, bx, by, bz, cx, cy, cz, ax, ay, az);
-    } else {
-      split(t, cx, cy, cz, ax, ay, az, bx, by, bz);
-    }
-  };
-  for (let t = 0; t < count; t++) {
-    const a = 3 * mesh.triangles[3 * t];
-    const b = 3 * mesh.triangles[3 * t + 1];
-    const c = 3 * mesh.triangles[3 * t + 2];
-    const za = p[a + 2];
-    const zb = p[b + 2];
-    const zc = p[c + 2];
-    if ((za < lowMm && zb < lowMm && zc < lowMm) || (za > highMm && zb > highMm && zc > highMm)) continue;
-    split(
-      t,
-      (p[a] - ox) * inverse,
-      (p[a + 1] - oy) * inverse,
-      (p[a + 2] - oz) * inverse,
-      (p[b] - ox) * inverse,
-      (p[b + 1] - oy) * inverse,
-      (p[b + 2] - oz) * inverse,
-      (p[c] - ox) * inverse,
-      (p[c + 1] - oy) * inverse,
-      (p[c + 2] - oz) * inverse,
-    );
   }
 }
+
+/** The box of three corners; returns its greatest width. */
+function boxOf(corners: Float64Array, box: PieceBox): number {
+  let widest = 0;
+  for (let axis = 0; axis < 3; axis++) {
+    const a = corners[axis];
+    const b = corners[axis + 3];
+    const c = corners[axis + 6];
+    const low = a < b ? (a < c ? a : c) : b < c ? b : c;
+    const high = a > b ? (a > c ? a : c) : b > c ? b : c;
+    box[axis] = low;
+    box[axis + 3] = high;
+    if (high - low > widest) widest = high - low;
+  }
+  return widest;
+}
+
+/** Halves a triangle across its longest side until its pieces are no wider than `span`. */
+function inPieces(corners: Float64Array, span: number, box: PieceBox, visit: () => void): void {
+  if (boxOf(corners, box) <= span) {
+    visit();
+    return;
+  }
+  const side2 = (from: number, to: number) =>
+    (corners[from] - corners[to]) ** 2 +
+    (corners[from + 1] - corners[to + 1]) ** 2 +
+    (corners[from + 2] - corners[to + 2]) ** 2;
+  const sides = [side2(0, 3), side2(3, 6), side2(6, 0)];
+  const longest = sides[0] >= sides[1] && sides[0] >= sides[2] ? 0 : sides[1] >= sides[2] ? 1 : 2;
+  const [from, to] = [3 * longest, 3 * ((longest + 1) % 3)];
+  for (const moved of [to, from]) {
+    const half = corners.slice();
+    for (let axis = 0; axis < 3; axis++) half[moved + axis] = (corners[from + axis] + corners[to + axis]) / 2;
+    inPieces(half, span, box, visit);
+  }
+}
+
+/** Triangles that follow one another in a mesh mostly lie side by side: so many are passed over together. */
+const BLOCK_TRIANGLES = 256;
+
+/** Lowest and highest place of each block of triangles, mm. */
+const blockHeights = perMesh(({ positions: p, triangles: t }: TriangleMesh): Float32Array => {
+  const corners = 3 * BLOCK_TRIANGLES;
+  const bounds = new Float32Array(2 * Math.ceil(t.length / corners));
+  for (let block = 0; 2 * block < bounds.length; block++) {
+    let low = Infinity;
+    let high = -Infinity;
+    const end = Math.min(t.length, (block + 1) * corners);
+    for (let c = block * corners; c < end; c++) {
+      const z = p[3 * t[c] + 2];
+      if (z < low) low = z;
+      if (z > high) high = z;
+    }
+    bounds[2 * block] = low;
+    bounds[2 * block + 1] = high;
+  }
+  return bounds;
+});
 
 /**
  * The bricks within `reachMm` of the surface, found from the tight box of the surface inside each brick.
@@ -115,27 +146,31 @@ export function gridAroundMesh(mesh: TriangleMesh, stepMm: number, reachMm: numb
   const tight = new Float32Array(total * 6);
   const occupied = new Uint8Array(total);
   const [nx, ny] = bricks;
-  forEachPiece(mesh, { origin: originMm, step: stepMm }, BRICK / 2, (_t, x0, y0, z0, x1, y1, z1) => {
-    for (let k = Math.floor(z0 / BRICK); k <= Math.floor(z1 / BRICK); k++) {
-      for (let j = Math.floor(y0 / BRICK); j <= Math.floor(y1 / BRICK); j++) {
-        for (let i = Math.floor(x0 / BRICK); i <= Math.floor(x1 / BRICK); i++) {
+  forEachPiece(mesh, { origin: originMm, step: stepMm }, BRICK / 2, (_t, box) => {
+    for (let k = Math.floor(box[2] / BRICK); k <= Math.floor(box[5] / BRICK); k++) {
+      for (let j = Math.floor(box[1] / BRICK); j <= Math.floor(box[4] / BRICK); j++) {
+        for (let i = Math.floor(box[0] / BRICK); i <= Math.floor(box[3] / BRICK); i++) {
           const b = i + nx * (j + ny * k);
           if (!occupied[b]) {
             occupied[b] = 1;
             tight.set([Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity], 6 * b);
           }
-          const at = 6 * b;
-          tight[at] = Math.min(tight[at], Math.max(x0, i * BRICK));
-          tight[at + 1] = Math.min(tight[at + 1], Math.max(y0, j * BRICK));
-          tight[at + 2] = Math.min(tight[at + 2], Math.max(z0, k * BRICK));
-          tight[at + 3] = Math.max(tight[at + 3], Math.min(x1, (i + 1) * BRICK));
-          tight[at + 4] = Math.max(tight[at + 4], Math.min(y1, (j + 1) * BRICK));
-          tight[at + 5] = Math.max(tight[at + 5], Math.min(z1, (k + 1) * BRICK));
+          widen(tight, 6 * b, box, 0, i * BRICK);
+          widen(tight, 6 * b, box, 1, j * BRICK);
+          widen(tight, 6 * b, box, 2, k * BRICK);
         }
       }
     }
   });
   return gridFromActive(originMm, stepMm, bricks, growBricks(bricks, occupied, tight, reachMm / stepMm));
+}
+
+/** Widens a tight box along one axis to take in a piece's box, as far as that lies within the brick from `first` on. */
+function widen(tight: Float32Array, at: number, box: PieceBox, axis: number, first: number): void {
+  const low = box[axis] > first ? box[axis] : first;
+  const high = box[axis + 3] < first + BRICK ? box[axis + 3] : first + BRICK;
+  if (low < tight[at + axis]) tight[at + axis] = low;
+  if (high > tight[at + axis + 3]) tight[at + axis + 3] = high;
 }
 
 /** Marks every brick whose nodes come within `reach` (nodes) of the tight box of an occupied one. */
@@ -213,17 +248,28 @@ export const seedKernel: Kernel<SeedShare> = { name: "seed cells", run: seedLaye
 function seedLayers({ mesh, grid, nodeFeature, closest, from, to }: SeedShare): void {
   const { stepMm: h, originMm: o } = grid;
   const limit = 0.5 + 1e-4;
+  const h2 = h * h;
   const between = { lowMm: o[2] + h * (from - limit), highMm: o[2] + h * (to - 1 + limit) };
   forEachPiece(
     mesh,
     { origin: o, step: h },
     BRICK / 2,
-    (t, x0, y0, z0, x1, y1, z1) => {
+    (t, box) => {
+      const x0 = box[0];
+      const y0 = box[1];
+      const z0 = box[2];
+      const x1 = box[3];
+      const y1 = box[4];
+      const z1 = box[5];
       for (let k = Math.max(from, Math.ceil(z0 - limit)); k <= z1 + limit && k < to; k++) {
+        const dz2 = square(k < z0 ? z0 - k : k > z1 ? k - z1 : 0);
         for (let j = Math.ceil(y0 - limit); j <= y1 + limit; j++) {
+          const dyz2 = dz2 + square(j < y0 ? y0 - j : j > y1 ? j - y1 : 0);
           for (let i = Math.ceil(x0 - limit); i <= x1 + limit; i++) {
-            const d2 = closestPointOnTriangle(point, mesh, t, o[0] + i * h, o[1] + j * h, o[2] + k * h);
             const node = nodeAt(grid, i, j, k);
+            // The box about the piece is no farther than the piece: most triangles of a fine mesh are out by that.
+            if (h2 * (dyz2 + square(i < x0 ? x0 - i : i > x1 ? i - x1 : 0)) > closest[node]) continue;
+            const d2 = closestPointOnTriangle(point, mesh, t, o[0] + i * h, o[1] + j * h, o[2] + k * h);
             if (d2 >= closest[node]) continue;
             const fx = (point[0] - o[0]) / h;
             const fy = (point[1] - o[1]) / h;
@@ -237,6 +283,10 @@ function seedLayers({ mesh, grid, nodeFeature, closest, from, to }: SeedShare): 
     },
     between,
   );
+}
+
+function square(value: number): number {
+  return value * value;
 }
 
 /** Turns the triangle numbers left at the nodes into features numbered along the bricks. */
