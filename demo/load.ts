@@ -126,7 +126,7 @@ async function loadPiece(acting: Awaited<ReturnType<typeof ensureWorkshop>>, dem
   const { rates, fineness } = DEFAULT_SETTINGS;
   const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, plainContext).areaMm2, fineness);
   const result = engine.run(demo.plan, rates, step, { ...plainContext, team });
-  const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }));
+  const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, team));
   const resultKey = createHash("sha256")
     .update(resultKeyText(sha256, demo.plan, { rates, fineness }, BUNDLE_VERSION))
     .digest("hex");

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
+import { ALONE } from "../job/team.ts";
 import { buildAdjacency } from "../mesh/adjacency.ts";
 import { readScan } from "../mesh/io/index.ts";
 import { areaAndVolume, boxSize, meshBox } from "../mesh/mesh.ts";
@@ -85,12 +86,25 @@ describe("what is shown", () => {
     expect(thinnedRoughly(small, 2000)).toBe(small);
   });
 
-  it("thinned meshes keep the shape and their open border", async () => {
+  it("thinned meshes keep the shape, in the order they were given; what is thin enough is itself", async () => {
     const ball = sphere(100, 96);
-    const thin = await thinned(ball, 2000);
-    expect(thin.triangles.length / 3).toBeLessThan(2600);
-    expect(areaAndVolume(thin).volumeMm3 / areaAndVolume(ball).volumeMm3).toBeCloseTo(1, 1);
-    expect(await thinned(ball, 1e6)).toBe(ball);
+    const small = sphere(30, 48);
+    const wanted = [
+      { mesh: small, triangles: 900 },
+      { mesh: ball, triangles: 1e6 },
+      { mesh: ball, triangles: 2000 },
+    ];
+    const [thinSmall, whole, thin] = await thinned(wanted, ALONE);
+    expect(whole).toBe(ball);
+    for (const [mesh, full, triangles] of [
+      [thinSmall, small, 900],
+      [thin, ball, 2000],
+    ] as const) {
+      expect(mesh.triangles.length / 3).toBeLessThan(1.3 * triangles);
+      expect(mesh.triangles.length / 3).toBeGreaterThan(0.7 * triangles);
+      expect(Math.max(...mesh.triangles)).toBe(mesh.positions.length / 3 - 1);
+      expect(areaAndVolume(mesh).volumeMm3 / areaAndVolume(full).volumeMm3).toBeCloseTo(1, 1);
+    }
   });
 
   it("portraits show the body in the middle, lit, on nothing", () => {

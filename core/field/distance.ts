@@ -6,8 +6,8 @@
  * is inconsistent, by the generalised winding number.
  */
 import type { JobContext } from "../job/context.ts";
-import { type Kernel, runsOf, SHARES } from "../job/team.ts";
-import { buildAdjacency } from "../mesh/adjacency.ts";
+import { type Kernel, runsOf, SHARES, shared } from "../job/team.ts";
+import { adjacencyOf } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { voteAlong } from "./crossings.ts";
@@ -44,7 +44,7 @@ export function distanceField(mesh: TriangleMesh, options: DistanceOptions, ctx:
   propagateFeatures(grid, features, nodeFeature, ctx, { name: "field", from: 0.25, to: 0.6 });
   const { inside, disputedNodes } = insideNodes(mesh, grid, ctx);
   ctx.progress("field", 0.8);
-  const { across } = buildAdjacency(mesh);
+  const across = shared(ctx.team, adjacencyOf(mesh).across);
   const distanceMm = new Float32Array(ctx.team.buffer(4 * nodeFeature.length));
   const { points, owner } = features;
   const shares = runsOf(grid.brickOf.length, SHARES).map(

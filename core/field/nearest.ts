@@ -4,7 +4,7 @@
  */
 import type { JobContext } from "../job/context.ts";
 import { ALONE, type Kernel, runsOf, SHARES, shared, type Team } from "../job/team.ts";
-import { buildAdjacency } from "../mesh/adjacency.ts";
+import { adjacencyOf } from "../mesh/adjacency.ts";
 import { walkToClosest } from "../mesh/closestPoint.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Features, NO_FEATURE, seedFromMesh } from "./features.ts";
@@ -67,7 +67,7 @@ export class NearestField {
     const nodeMm = new Float32Array(ctx.team.buffer(4 * triangle.length));
     const shares = runsOf(triangle.length, SHARES).map((run) => ({ grid, features, triangle, nodeMm, ...run }));
     ctx.team.run(ownerKernel, shares, () => ctx.checkCancelled());
-    return new NearestField({ mesh, grid, triangle, nodeMm, across: shared(ctx.team, buildAdjacency(mesh).across) });
+    return new NearestField({ mesh, grid, triangle, nodeMm, across: shared(ctx.team, adjacencyOf(mesh).across) });
   }
 
   /** Spreads a class of each triangle over the field, for `sureClass`. */

@@ -1,4 +1,5 @@
 /** The kernels a helper thread can run. A kernel that is to be shared out stands in this list, or its team fails. */
+import { thinKernel, thinKernelReady } from "../export/thin.ts";
 import { bendKernel, featureKernel } from "../field/closing.ts";
 import { measureKernel, voteKernel } from "../field/distance.ts";
 import { seedKernel } from "../field/features.ts";
@@ -23,6 +24,7 @@ const all = [
   seedKernel,
   stretchKernel,
   surveyKernel,
+  thinKernel,
   trialKernel,
   voteKernel,
   windowKernel,
@@ -31,3 +33,6 @@ const all = [
 export const kernels: ReadonlyMap<string, Kernel<never>> = new Map(
   all.map((kernel) => [kernel.name, kernel as Kernel<never>]),
 );
+
+/** Kept once a thread can run all of them. */
+export const kernelsReady: Promise<unknown> = thinKernelReady;

@@ -25,12 +25,15 @@ export interface Team {
   run<Share>(kernel: Kernel<Share>, shares: readonly Share[], tick?: (done: number) => void): void;
 }
 
-/** The same figures in memory that the team shares: other arrays are copied anew for every piece of work they go with. */
+/**
+ * The same figures in memory that the team shares: other arrays are copied anew for every piece of work they go with.
+ * An array that lies there already is itself.
+ */
 export function shared<T extends Float32Array | Int32Array | Uint32Array | Int16Array | Uint8Array>(
   team: Team,
   array: T,
 ): T {
-  if (team.size === 1 || array.byteLength === 0) return array;
+  if (team.size === 1 || array.byteLength === 0 || array.buffer instanceof SharedArrayBuffer) return array;
   const Kind = array.constructor as new (buffer: ArrayBufferLike) => T;
   const out = new Kind(team.buffer(array.byteLength));
   out.set(array);

@@ -15,6 +15,20 @@ export interface Adjacency {
   readonly nonManifoldEdges: number;
 }
 
+const known = new WeakMap<TriangleMesh, Adjacency>();
+
+/** Who lies across each edge of a mesh that was asked about before, or is now. */
+export function adjacencyOf(mesh: TriangleMesh): Adjacency {
+  const held = known.get(mesh) ?? buildAdjacency(mesh);
+  known.set(mesh, held);
+  return held;
+}
+
+/** A mesh with the same triangles as another, their corners under other numbers: the same lies across the same edges. */
+export function keepAdjacency(mesh: TriangleMesh, adjacency: Adjacency): void {
+  known.set(mesh, adjacency);
+}
+
 /** Pairs half-edges by bucketing them on their smaller vertex: linear in the number of triangles. */
 export function buildAdjacency(mesh: TriangleMesh): Adjacency {
   const t = mesh.triangles;

@@ -65,9 +65,11 @@ export interface Box {
   readonly max: readonly [number, number, number];
 }
 
-/** The same mesh in memory that a team shares. */
-export function sharedMesh({ positions, triangles }: TriangleMesh, team: Team): TriangleMesh {
-  return { positions: shared(team, positions), triangles: shared(team, triangles) };
+/** The same mesh in memory that a team shares; itself where it lies there already. */
+export function sharedMesh(mesh: TriangleMesh, team: Team): TriangleMesh {
+  const positions = shared(team, mesh.positions);
+  const triangles = shared(team, mesh.triangles);
+  return positions === mesh.positions && triangles === mesh.triangles ? mesh : { positions, triangles };
 }
 
 /** The box of a mesh's vertices, in the mesh's units. */

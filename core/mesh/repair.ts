@@ -5,8 +5,8 @@
  * space between them).
  */
 import { type JobContext, plainContext } from "../job/context.ts";
-import { type Adjacency, buildAdjacency, labelParts, OPEN } from "./adjacency.ts";
-import { boxSize, meshBox, type TriangleMesh } from "./mesh.ts";
+import { type Adjacency, buildAdjacency, keepAdjacency, labelParts, OPEN } from "./adjacency.ts";
+import { boxSize, meshBox, sharedMesh, type TriangleMesh } from "./mesh.ts";
 import { ScanProblem } from "./problem.ts";
 import { dropUnusedVertices, JOINED_SHARE, weld } from "./weld.ts";
 
@@ -65,7 +65,8 @@ export function repairScan(
     const loops = boundaryLoops(mesh, oriented.flipped > 0 ? buildAdjacency(mesh) : adjacency);
     mesh = closeLoops(mesh, loops, diagonal, repairs, warnings);
   }
-  mesh = dropUnusedVertices(mesh);
+  mesh = sharedMesh(dropUnusedVertices(mesh), ctx.team);
+  if (oriented.flipped === 0 && adjacency.openEdges === 0) keepAdjacency(mesh, adjacency);
   ctx.progress("repair", 1);
   return {
     mesh,

@@ -3,6 +3,7 @@
  * Pairs are tried exhaustively; larger sets start from several good pairs, take the best third and so on, and are
  * improved by swapping one pull at a time until nothing gains.
  */
+
 /** Pairs that larger sets are grown from. */
 const SEED_PAIRS = 10;
 
@@ -11,37 +12,64 @@ export interface PullSet {
   readonly cost: number;
 }
 
-/**
- * @param cost directions x vertices
- * @param size how many pulls
- * @param keep how many sets to hand back, best first
- * @param always pulls that every set has; they may be swapped for no other
- */
-export function choosePulls(
-  cost: Float32Array,
-  directions: number,
-  vertices: number,
-  size: number,
-  keep: number,
-  always: readonly number[] = [],
-): PullSet[] {
-  const sample = sampled(cost, directions, vertices);
-  const seedSize = Math.max(2, always.length + 1);
-  const seedsKept = size === seedSize ? keep : SEED_PAIRS;
-  const seeds =
-    always.length === 0
-      ? bestPairs(sample.cost, directions, sample.vertices, seedsKept)
-      : bestWith(sample.cost, directions, sample.vertices, always, seedsKept);
-  if (size <= seedSize) return seeds.map((set) => ({ ...set, cost: setCost(cost, vertices, set.pulls) })).sort(byCost);
-  const oneMore = new OneMore(sample.cost, directions, sample.vertices);
-  const sets = new Map<string, PullSet>();
-  for (const seed of seeds) {
-    let pulls = seed.pulls;
-    while (pulls.length < size) pulls = [...pulls, oneMore.to(pulls).pull];
-    const improved = swapUntilNoGain(oneMore, pulls, setCost(sample.cost, sample.vertices, pulls), always);
-    sets.set(improved.join(), { pulls: improved, cost: setCost(cost, vertices, improved) });
+/** Chooses sets of any size from the same pulls: what it finds out for one size serves the others. */
+export class PullChooser {
+  private readonly sample: { readonly cost: Float32Array; readonly vertices: number };
+  private readonly oneMore: OneMore;
+  private readonly seedSize: number;
+  private seeds: readonly PullSet[] | null = null;
+
+  /**
+   * @param cost directions x vertices
+   * @param always pulls that every set has; they may be swapped for no other
+   */
+  constructor(
+    private readonly cost: Float32Array,
+    private readonly directions: number,
+    private readonly vertices: number,
+    private readonly always: readonly number[] = [],
+  ) {
+    this.sample = sampled(cost, directions, vertices);
+    this.oneMore = new OneMore(this.sample.cost, directions, this.sample.vertices);
+    this.seedSize = Math.max(2, always.length + 1);
   }
-  return [...sets.values()].sort(byCost).slice(0, keep);
+
+  /**
+   * @param size how many pulls a set has
+   * @param keep how many sets to hand back at most, best first
+   */
+  sets(size: number, keep: number): PullSet[] {
+    const { cost, vertices, sample, oneMore, always } = this;
+    if (size <= this.seedSize)
+      return this.grownFrom(keep)
+        .map((set) => this.inFull(set.pulls))
+        .sort(byCost);
+    const sets = new Map<string, PullSet>();
+    for (const seed of this.grownFrom(SEED_PAIRS)) {
+      let pulls = seed.pulls;
+      while (pulls.length < size) pulls = [...pulls, oneMore.to(pulls).pull];
+      const improved = swapUntilNoGain(oneMore, pulls, setCost(sample.cost, sample.vertices, pulls), always);
+      sets.set(improved.join(), { pulls: improved, cost: setCost(cost, vertices, improved) });
+    }
+    return [...sets.values()].sort(byCost).slice(0, keep);
+  }
+
+  private inFull(pulls: readonly number[]): PullSet {
+    return { pulls, cost: setCost(this.cost, this.vertices, pulls) };
+  }
+
+  /** The best sets of the least size, at most `keep`: all others grow from them. */
+  private grownFrom(keep: number): readonly PullSet[] {
+    const { sample, directions, always } = this;
+    const most = Math.max(keep, SEED_PAIRS);
+    if (!this.seeds || this.seeds.length < keep) {
+      this.seeds =
+        always.length === 0
+          ? bestPairs(sample.cost, directions, sample.vertices, most)
+          : bestWith(sample.cost, directions, sample.vertices, always, most);
+    }
+    return this.seeds.slice(0, keep);
+  }
 }
 
 function byCost(a: PullSet, b: PullSet): number {

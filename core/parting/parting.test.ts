@@ -5,7 +5,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import { areaAndVolume } from "../mesh/mesh.ts";
 import { gridGraph, problemOf } from "../testing/graphs.ts";
 import { moved, sphere } from "../testing/shapes.ts";
-import { choosePulls } from "./choosePulls.ts";
+import { PullChooser } from "./choosePulls.ts";
 import { cutSections, inOrder, lineLengthMm } from "./cut.ts";
 import { fairLine } from "./fair.ts";
 import { neighbours } from "./graph.ts";
@@ -86,11 +86,11 @@ describe("choosing pulls", () => {
           [0, 1, 2, 3, 4, 5, 6].filter((b) => b > a).map((b) => [a, b]),
         );
         const best = Math.min(...pairs.map(price));
-        expect(choosePulls(cost, 7, 30, 2, 3)[0].cost).toBeCloseTo(best, 3);
+        expect(new PullChooser(cost, 7, 30).sets(2, 3)[0].cost).toBeCloseTo(best, 3);
         const three = Math.min(
           ...pairs.flatMap(([a, b]) => [0, 1, 2, 3, 4, 5, 6].filter((c) => c > b).map((c) => price([a, b, c]))),
         );
-        expect(choosePulls(cost, 7, 30, 3, 3)[0].cost).toBeLessThanOrEqual(three * 1.02 + 1e-3);
+        expect(new PullChooser(cost, 7, 30).sets(3, 3)[0].cost).toBeLessThanOrEqual(three * 1.02 + 1e-3);
       }),
       { numRuns: 30, seed: 5 },
     );

@@ -47,8 +47,8 @@ export class Pricing {
   /** The price of a pull at every vertex, from its locks there. */
   of(pull: Direction, cost: SurveyCost): Float32Array {
     const out = new Float32Array(cost.lockMm3.length);
-    const at = this.priceAt(pull, cost);
-    for (let v = 0; v < out.length; v++) out[v] = at(v);
+    const [x, y, z] = pull;
+    for (let v = 0; v < out.length; v++) out[v] = this.priceAt(v, x, y, z, cost.lockMm3[v], cost.deepMm3[v]);
     return out;
   }
 
@@ -56,21 +56,22 @@ export class Pricing {
    * What a pull costs some of the vertices together.
    * @param limit no price is below nothing: from here on the sum is not of interest, and is not finished
    */
-  sumOf(pull: Direction, cost: SurveyCost, members: Uint32Array, limit = Infinity): number {
+  sumOf(pull: Direction, { lockMm3, deepMm3 }: SurveyCost, members: Uint32Array, limit = Infinity): number {
     let sum = 0;
-    const at = this.priceAt(pull, cost);
-    for (let k = 0; k < members.length && sum < limit; k++) sum += at(members[k]);
+    const [x, y, z] = pull;
+    for (let k = 0; k < members.length && sum < limit; k++) {
+      const v = members[k];
+      sum += this.priceAt(v, x, y, z, lockMm3[v], deepMm3[v]);
+    }
     return sum;
   }
 
-  private priceAt([dx, dy, dz]: Direction, { lockMm3, deepMm3 }: SurveyCost): (v: number) => number {
-    const { normals: n, areasMm2, leastFacing } = this;
-    const { fillPerMm3 } = this.prices;
-    return (v) => {
-      const facing = dx * n[3 * v] + dy * n[3 * v + 1] + dz * n[3 * v + 2];
-      const short = facing < leastFacing ? areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
-      return fillPerMm3 * (lockMm3[v] + (DEEP_WEIGHT - 1) * deepMm3[v] + short);
-    };
+  /** The price at a vertex of the pull (x, y, z), whose locks there have these volumes. */
+  private priceAt(v: number, x: number, y: number, z: number, lockMm3: number, deepMm3: number): number {
+    const { normals: n, leastFacing } = this;
+    const facing = x * n[3 * v] + y * n[3 * v + 1] + z * n[3 * v + 2];
+    const shortMm3 = facing < leastFacing ? this.areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
+    return this.prices.fillPerMm3 * (lockMm3 + (DEEP_WEIGHT - 1) * deepMm3 + shortMm3);
   }
 
   /** Surveys and prices several pulls side by side. */

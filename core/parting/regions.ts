@@ -37,6 +37,40 @@ export function regionsOf(label: ArrayLike<number>, near: Neighbours): Regions {
   return { of, label: labels };
 }
 
+export interface RegionSize {
+  readonly areaMm2: number;
+  /** Along whichever axis it reaches farthest. */
+  readonly greatestMm: number;
+}
+
+/**
+ * Area and greatest extent of each region.
+ * @param positions xyz of the vertices, mm
+ * @param areasMm2 area each vertex stands for
+ */
+export function regionSizes(
+  { of, label }: Regions,
+  positions: Float32Array,
+  areasMm2: Float32Array,
+): readonly RegionSize[] {
+  const areas = new Float64Array(label.length);
+  const low = new Float32Array(3 * label.length).fill(Infinity);
+  const high = new Float32Array(3 * label.length).fill(-Infinity);
+  for (let v = 0; v < of.length; v++) {
+    const r = of[v];
+    areas[r] += areasMm2[v];
+    for (let a = 0; a < 3; a++) {
+      const at = positions[3 * v + a];
+      if (at < low[3 * r + a]) low[3 * r + a] = at;
+      if (at > high[3 * r + a]) high[3 * r + a] = at;
+    }
+  }
+  return label.map((_, r) => {
+    const extents = [0, 1, 2].map((a) => high[3 * r + a] - low[3 * r + a]);
+    return { areaMm2: areas[r], greatestMm: Math.max(...extents) };
+  });
+}
+
 /** Leaves a label its heaviest region; all its others get another label. */
 export function leaveHeaviest(
   label: Uint8Array,

@@ -9,7 +9,7 @@ import type { JobContext } from "../job/context.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { surveyRow } from "../survey/survey.ts";
 import { type TrialStart, trialsFrom } from "./alternate.ts";
-import { choosePulls, type PullSet } from "./choosePulls.ts";
+import { PullChooser, type PullSet } from "./choosePulls.ts";
 import { vertexGraph } from "./graph.ts";
 import { type Given, Holding } from "./held.ts";
 import { labellingEnergy } from "./labelling.ts";
@@ -18,7 +18,7 @@ import { hollowsOf } from "./plugs.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
 import { turnedBy } from "./pullRange.ts";
-import type { Regions } from "./regions.ts";
+import { type RegionSize, type Regions, regionSizes } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
 import { shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
@@ -43,6 +43,8 @@ export class PlanSearch {
   private readonly toldOf = new WeakMap<Trial, Suggestion>();
   private readonly tight = new WeakMap<Suggestion, Suggestion>();
   private readonly exact = new Map<number, Trial>();
+  private readonly sizesOf = new WeakMap<Regions, readonly RegionSize[]>();
+  private readonly chooser: PullChooser;
   private readonly chosen = new Map<number, readonly PullSet[]>();
 
   constructor(
@@ -74,6 +76,8 @@ export class PlanSearch {
       patchSums(this.patches, this.bareOf(d), price);
       return { pull, price: onPatches.rule(price, this.heldAt(d)), held: this.heldAt(d) };
     });
+    const always = held.map((_, h) => survey.directions.length + h);
+    this.chooser = new PullChooser(this.table, pulls.length, count, always);
     this.given = given && this.asGiven(given, ctx);
   }
 
@@ -232,20 +236,11 @@ export class PlanSearch {
   }
 
   /** Area and greatest extent of each region. */
-  private sizes(regions: Regions): { areaMm2: number; greatestMm: number }[] {
-    const p = this.request.coarse.positions;
-    const areas = regions.label.map(() => 0);
-    const low = regions.label.map(() => [Infinity, Infinity, Infinity]);
-    const high = regions.label.map(() => [-Infinity, -Infinity, -Infinity]);
-    for (let v = 0; v < regions.of.length; v++) {
-      const r = regions.of[v];
-      areas[r] += this.pricing.areasMm2[v];
-      for (let a = 0; a < 3; a++) {
-        low[r][a] = Math.min(low[r][a], p[3 * v + a]);
-        high[r][a] = Math.max(high[r][a], p[3 * v + a]);
-      }
-    }
-    return areas.map((areaMm2, r) => ({ areaMm2, greatestMm: Math.max(...high[r].map((h, a) => h - low[r][a])) }));
+  private sizes(regions: Regions): readonly RegionSize[] {
+    const held =
+      this.sizesOf.get(regions) ?? regionSizes(regions, this.request.coarse.positions, this.pricing.areasMm2);
+    this.sizesOf.set(regions, held);
+    return held;
   }
 
   /** The plan with its unhandiest section split in two along a short loop; both keep its pull. */
@@ -291,13 +286,9 @@ export class PlanSearch {
 
   /** The cheapest sets of so many pulls, cheapest first. */
   private chosenSets(size: number): readonly PullSet[] {
-    const { starts } = this.request.effort;
-    const always = this.holding.held.map((_, h) => this.survey.directions.length + h);
-    const { length } = this.priced;
-    const sets =
-      this.chosen.get(size) ?? choosePulls(this.table, length, this.patches.graph.vertices, size, starts, always);
-    this.chosen.set(size, sets);
-    return sets;
+    const held = this.chosen.get(size) ?? this.chooser.sets(size, this.request.effort.starts);
+    this.chosen.set(size, held);
+    return held;
   }
 
   /** The same plan, to be worked out on the vertices. */

@@ -6,6 +6,7 @@
  */
 import { thinned } from "../export/thin.ts";
 import type { NearestField } from "../field/nearest.ts";
+import type { Team } from "../job/team.ts";
 import { sameMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/cut.ts";
 import { fillThickness } from "../release/fillThickness.ts";
@@ -53,18 +54,11 @@ export interface PlanBundle {
 /** Meshes thinned before: the piece and the jacket stay the same from edit to edit. */
 const thinnedBefore = new WeakMap<TriangleMesh, TriangleMesh>();
 
-async function thinnedOnce(mesh: TriangleMesh, triangles: number): Promise<TriangleMesh> {
-  const held = thinnedBefore.get(mesh) ?? (await thinned(mesh, triangles));
-  thinnedBefore.set(mesh, held);
-  return held;
-}
-
 /** A section's skin as it is shown. */
 interface ShownSkin {
   readonly whole: TriangleMesh;
   readonly triangles: number;
   readonly skin: TriangleMesh;
-  readonly fill: Float32Array;
 }
 
 /** Of the plan before on the same jacket: most edits leave most sections as they were. */
@@ -73,21 +67,28 @@ const shownBefore = new WeakMap<NearestField, readonly ShownSkin[]>();
 /** Numbers of triangles that differ by less than this share are shown the same. */
 const ALIKE = 0.05;
 
-async function shownSkins({ sections: { sections, bare }, jacket }: PlanResult): Promise<readonly ShownSkin[]> {
+/** The piece, the jacket and the skins as they are shown; what was thinned before is not thinned again. */
+async function shownMeshes({ piece, jacket, sections: { sections, bare } }: PlanResult, team: Team) {
   const total = sections.reduce((sum, { skin }) => sum + skin.triangles.length, 0) || 1;
-  const before = shownBefore.get(bare) ?? [];
-  const shown: ShownSkin[] = [];
-  for (const { skin: whole, fillThickMm } of sections) {
-    const triangles = Math.round((SKIN_TRIANGLES * whole.triangles.length) / total);
-    const held = before.find(
-      (other) => Math.abs(other.triangles - triangles) < ALIKE * triangles && sameMesh(other.whole, whole),
+  const skinsBefore = shownBefore.get(bare) ?? [];
+  const skins = sections.map(({ skin: mesh }) => {
+    const triangles = Math.round((SKIN_TRIANGLES * mesh.triangles.length) / total);
+    const held = skinsBefore.find(
+      (other) => Math.abs(other.triangles - triangles) < ALIKE * triangles && sameMesh(other.whole, mesh),
     );
-    const skin = held?.skin ?? (await thinned(whole, triangles));
-    const fill = fillThickMm > 0 ? fillThickness(skin, bare, jacket.request.stepMm) : new Float32Array(0);
-    shown.push({ whole, triangles, skin, fill });
-  }
+    return { mesh, triangles, held: held?.skin };
+  });
+  const solids = [
+    { mesh: piece.mesh, triangles: PIECE_TRIANGLES },
+    { mesh: jacket.mesh, triangles: JACKET_TRIANGLES },
+  ].map((solid) => ({ ...solid, held: thinnedBefore.get(solid.mesh) }));
+  const fresh = [...solids, ...skins].filter(({ held }) => !held);
+  const thin = await thinned(fresh, team);
+  const shownOf = (wanted: (typeof fresh)[number]) => wanted.held ?? thin[fresh.indexOf(wanted)];
+  for (const solid of solids) thinnedBefore.set(solid.mesh, shownOf(solid));
+  const shown = skins.map((skin): ShownSkin => ({ whole: skin.mesh, triangles: skin.triangles, skin: shownOf(skin) }));
   shownBefore.set(bare, shown);
-  return shown;
+  return { piece: shownOf(solids[0]), jacket: shownOf(solids[1]), skins: shown.map(({ skin }) => skin) };
 }
 
 /**
@@ -97,25 +98,25 @@ async function shownSkins({ sections: { sections, bare }, jacket }: PlanResult):
 export async function bundleOf(
   result: PlanResult,
   timings: { readMs: number; planMs: number; totalMs: number },
+  team: Team,
   wholePiece = true,
 ): Promise<PlanBundle> {
-  const { sections } = result.sections;
-  const shown = await shownSkins(result);
+  const { sections, bare, lines, drawn, surveyMesh } = result.sections;
+  const { stepMm } = result.jacket.request;
+  const { piece, jacket, skins } = await shownMeshes(result, team);
   return {
     figures: {
       report: planReport(result, timings),
       estimate: result.estimate,
-      stepMm: result.jacket.request.stepMm,
+      stepMm,
       wholePiece,
       locks: sections.map((section) => ({ section: section.number, at: section.lockAt, openMm3: section.openMm3 })),
     },
-    piece: await thinnedOnce(result.piece.mesh, PIECE_TRIANGLES),
-    jacket: await thinnedOnce(result.jacket.mesh, JACKET_TRIANGLES),
-    survey: result.sections.surveyMesh,
-    skins: shown.map(({ skin }) => skin),
-    fills: shown.map(({ fill }) => fill),
-    lines: result.sections.lines,
-    drawn: result.sections.drawn,
+    ...{ piece, jacket, skins, lines, drawn },
+    survey: surveyMesh,
+    fills: sections.map(({ fillThickMm }, s) =>
+      fillThickMm > 0 ? fillThickness(skins[s], bare, stepMm) : new Float32Array(0),
+    ),
     lockPoints: sections.map((section) => section.lockPoints),
   };
 }

@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
+import { ALONE } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { ScanProblem } from "../mesh/problem.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
@@ -26,7 +27,7 @@ let bundle: PlanBundle;
 beforeAll(async () => {
   const ball = moved(sphere(120, 48), 0, 0, 100);
   result = new PlanEngine(ball).run(document, TYPICAL_RATES, 5, ctx);
-  bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 });
+  bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
 });
 
 describe("the estimate", () => {

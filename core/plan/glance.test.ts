@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
+import { ALONE } from "../job/team.ts";
 import { withPull } from "../parting/hand/edit.ts";
 import { type Layout, takenInHand } from "../parting/hand/layout.ts";
 import { NO_ZONES } from "../survey/zones.ts";
@@ -26,7 +27,7 @@ describe("a glance", () => {
   beforeAll(async () => {
     const engine = new PlanEngine(mushroom(60, 200, 110, 50));
     result = engine.run(document, TYPICAL_RATES, 6, ctx);
-    ({ figures } = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }));
+    ({ figures } = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE));
     layout = takenInHand(result.sections.drawn, result.sections.sections);
     glance = new Glance(result.sections.surveyMesh, 0, ctx);
   }, 60_000);

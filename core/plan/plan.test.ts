@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { NO_SEAM } from "../jacket/seam.ts";
 import { plainContext as ctx } from "../job/context.ts";
+import { ALONE } from "../job/team.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { treated } from "../parting/hand/edit.ts";
@@ -260,7 +261,7 @@ describe("the engine", () => {
 
   it("answers bundles that survive packing, and refuses another version's", async () => {
     const result = run(sphere(100, 32), documentWith(8, false, { pulls: UP_DOWN }), 8);
-    const bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 });
+    const bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
     const bytes = packBundle(bundle);
     expect(unpackBundle(bytes)).toEqual(
       JSON.parse(JSON.stringify({ figures: bundle.figures })).figures

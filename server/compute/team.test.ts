@@ -92,6 +92,7 @@ describe("memory that is shared", () => {
     const copy = shared(threads, figures);
     expect(copy.buffer).toBeInstanceOf(SharedArrayBuffer);
     expect([...copy]).toEqual([1.5, -2, 3]);
+    expect(shared(threads, copy)).toBe(copy);
     expect(shared(ALONE, figures)).toBe(figures);
   });
 });

@@ -1,5 +1,7 @@
 /** The figures of a small plan that was really worked out, for tests of what shows them. */
+
 import { plainContext } from "../../core/job/context.ts";
+import { ALONE } from "../../core/job/team.ts";
 import { type BundleFigures, bundleOf } from "../../core/plan/bundle.ts";
 import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
@@ -23,5 +25,5 @@ export function planOfABall(): PlanResult {
 }
 
 export async function figuresOfABall(): Promise<BundleFigures> {
-  return (await bundleOf(planOfABall(), { readMs: 0, planMs: 0, totalMs: 0 })).figures;
+  return (await bundleOf(planOfABall(), { readMs: 0, planMs: 0, totalMs: 0 }, ALONE)).figures;
 }

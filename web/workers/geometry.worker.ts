@@ -138,13 +138,13 @@ class GeometryWorker extends LookUps {
       const timings = () => ({ readMs: 0, planMs: 0, totalMs: performance.now() - started });
       if (quality === "coarse") {
         const { result, wholePiece } = this.atFirst(document, rates, ctx);
-        return packed(await bundleOf(result, timings(), wholePiece));
+        return packed(await bundleOf(result, timings(), ctx.team, wholePiece));
       }
       const piece = this.fine.pieceFor(document, ctx);
       const result = this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx);
       this.last = { madeFrom: this.madeFrom(document, rates), result };
       this.shown = this.fine;
-      return packed(await bundleOf(result, timings()));
+      return packed(await bundleOf(result, timings(), ctx.team));
     });
   }
 
@@ -245,7 +245,7 @@ class GeometryWorker extends LookUps {
       this.fine.prepare(document, rates, stepMm, ctx);
       if (document.parting.layout && this.shown !== this.fine) {
         // What stays the same from edit to edit is thinned but once: before the first.
-        await bundleOf(this.fine.run(document, rates, stepMm, ctx), { readMs: 0, planMs: 0, totalMs: 0 });
+        await bundleOf(this.fine.run(document, rates, stepMm, ctx), { readMs: 0, planMs: 0, totalMs: 0 }, ctx.team);
         this.shown = this.fine;
       }
       return null;

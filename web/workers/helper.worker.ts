@@ -1,9 +1,9 @@
 /** A second thread for the geometry worker. */
-import { kernels } from "../../core/job/kernels.ts";
+import { kernels, kernelsReady } from "../../core/job/kernels.ts";
 import { help, type Task } from "../../core/job/team.ts";
 import { ARE_YOU_THERE } from "./signals.ts";
 
 self.onmessage = ({ data }: MessageEvent<Task | typeof ARE_YOU_THERE>) => {
-  if (data === ARE_YOU_THERE) self.postMessage(true);
+  if (data === ARE_YOU_THERE) kernelsReady.then(() => self.postMessage(true));
   else help(kernels, data);
 };
