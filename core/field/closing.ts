@@ -12,7 +12,7 @@
  * Source: closing by Minkowski sum and difference, Serra 1982; the crease features are our own.
  */
 import type { JobContext } from "../job/context.ts";
-import { type Kernel, runsOf, SHARES } from "../job/team.ts";
+import { type Kernel, runsOf, SHARES, type Team } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { CREASE, CreasePusher, SMOOTH } from "./creases.ts";
 import type { DistanceField } from "./distance.ts";
@@ -217,14 +217,20 @@ function levelFeatures(
     ctx.checkCancelled();
     ctx.progress("jacket", 0.3 * done);
   });
-  return onePerCell(grid, kinds, places, nodeFeature);
+  return onePerCell(grid, kinds, places, nodeFeature, ctx.team);
 }
 
 /** One feature a cell: corners before creases before smooth ones, then the one nearest to the cell's node. */
-function onePerCell(grid: BrickGrid, kinds: Uint8Array, places: Float32Array, nodeFeature: Int32Array): Features {
+function onePerCell(
+  grid: BrickGrid,
+  kinds: Uint8Array,
+  places: Float32Array,
+  nodeFeature: Int32Array,
+  team: Team,
+): Features {
   nodeFeature.fill(NO_FEATURE);
-  const points = new Float32Array(places.length);
-  const owner = new Int32Array(kinds.length);
+  const points = new Float32Array(team.buffer(4 * places.length));
+  const owner = new Int32Array(team.buffer(4 * kinds.length));
   const score = new Float32Array(kinds.length);
   let count = 0;
   for (let c = 0; c < kinds.length; c++) {

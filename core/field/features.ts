@@ -3,7 +3,7 @@
  * closest to the cell's node, kept only if it lies in that cell. These are the seeds of the distance transform.
  */
 import type { JobContext } from "../job/context.ts";
-import { type Kernel, runsOf } from "../job/team.ts";
+import { type Kernel, runsOf, type Team } from "../job/team.ts";
 import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
 import { type Box, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 import { perMesh } from "../mesh/perMesh.ts";
@@ -223,7 +223,7 @@ export function seedFromMesh(mesh: TriangleMesh, grid: BrickGrid, nodeFeature: I
     ctx.checkCancelled();
     ctx.progress("field", 0.25 * done);
   });
-  return compactFeatures(mesh, grid, nodeFeature);
+  return compactFeatures(mesh, grid, nodeFeature, ctx.team);
 }
 
 const SLABS = 6;
@@ -290,11 +290,11 @@ function square(value: number): number {
 }
 
 /** Turns the triangle numbers left at the nodes into features numbered along the bricks. */
-function compactFeatures(mesh: TriangleMesh, grid: BrickGrid, nodeFeature: Int32Array): Features {
+function compactFeatures(mesh: TriangleMesh, grid: BrickGrid, nodeFeature: Int32Array, team: Team): Features {
   let count = 0;
   for (let n = 0; n < nodeFeature.length; n++) if (nodeFeature[n] !== NO_FEATURE) count++;
-  const points = new Float32Array(count * 3);
-  const owner = new Int32Array(count);
+  const points = new Float32Array(team.buffer(12 * count));
+  const owner = new Int32Array(team.buffer(4 * count));
   const { stepMm: h, originMm: o, bricks, brickOf } = grid;
   let f = 0;
   for (let slot = 0; slot < brickOf.length; slot++) {

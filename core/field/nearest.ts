@@ -157,7 +157,10 @@ export class NearestField {
   /** Distance from a point to the mesh, mm. */
   distance(x: number, y: number, z: number): number {
     this.nearest(this.point, x, y, z);
-    return Math.hypot(this.point[0] - x, this.point[1] - y, this.point[2] - z);
+    const dx = this.point[0] - x;
+    const dy = this.point[1] - y;
+    const dz = this.point[2] - z;
+    return Math.sqrt(dx * dx + dy * dy + dz * dz);
   }
 }
 

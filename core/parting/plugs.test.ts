@@ -62,7 +62,7 @@ describe("the search over a body with deep pits", () => {
   function searchOn(coarse: TriangleMesh) {
     const request: SuggestRequest = {
       coarse,
-      depth: depthField(coarse),
+      depth: depthField(coarse, ctx),
       clear: null,
       nearest: NearestField.about(coarse, 28, ctx),
       boardMm: null,

@@ -21,7 +21,7 @@ function rangeOf(
 ) {
   const request: SuggestRequest = {
     coarse,
-    depth: depthField(coarse),
+    depth: depthField(coarse, ctx),
     clear: null,
     nearest: NearestField.about(coarse, 12, ctx),
     boardMm,

@@ -26,7 +26,7 @@ function searchOn(
 ): { request: SuggestRequest; search: PlanSearch } {
   const request: SuggestRequest = {
     coarse,
-    depth: depthField(coarse),
+    depth: depthField(coarse, ctx),
     clear,
     nearest: NearestField.about(coarse, 28, ctx),
     boardMm: null,

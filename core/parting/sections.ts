@@ -43,11 +43,18 @@ export function sectionPotentials(
   const band = bandAround(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));
   const { normals } = vertexNormals(mesh);
   const evening = Math.ceil((EVENING_MM / stepMm) ** 2);
-  const fields = pulls.map((_, s) => Float32Array.from(label, (l) => (l === s ? 1 : 0)));
+  const fields = pulls.map((_, s) => {
+    const out = new Float32Array(label.length);
+    for (let v = 0; v < label.length; v++) if (label[v] === s) out[v] = 1;
+    return out;
+  });
   const horizon = pulls.map((pull) => {
     const out = new Float32Array(label.length);
     const [x, y, z] = pull;
-    for (const v of band) out[v] = x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2];
+    for (let q = 0; q < band.length; q++) {
+      const v = band[q];
+      out[v] = x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2];
+    }
     spread(out, band, near, 2 * evening);
     return out;
   });
@@ -66,8 +73,12 @@ export function sectionPotentials(
   };
   fields.forEach((field, s) => {
     spread(field, band, near, rounds);
-    for (const v of band) field[v] -= SHADOW_WEIGHT * shadow[s][v];
-    for (const v of band) field[v] += HORIZON_STEEPNESS * Math.min(0, horizon[s][v]);
+    const [shaded, facing] = [shadow[s], horizon[s]];
+    for (let q = 0; q < band.length; q++) {
+      const v = band[q];
+      field[v] -= SHADOW_WEIGHT * shaded[v];
+      field[v] += HORIZON_STEEPNESS * Math.min(0, facing[v]);
+    }
     const kept = keeps(s);
     if (kept) for (const v of band) field[v] += kept[v];
   });

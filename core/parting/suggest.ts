@@ -206,14 +206,18 @@ export class PlanSearch {
     const starts = this.startingSets(sections).map((set) => ({ set, pulls: this.priced, labels: null }));
     const trials = trialsFrom(this.coarse, starts, sections, this.request.effort.turns, ctx);
     trials.sort((a, b) => a.energy - b.energy);
-    const chosen = trials.slice(0, this.request.effort.finalists).map((trial) => this.onVertices(trial));
-    const finalists = trialsFrom(this.vertices, chosen, sections, 0, ctx);
-    if (this.given) finalists.push(...trialsFrom(this.vertices, [this.given], sections, 0, ctx));
-    const { careful } = this.request.effort;
+    const { careful, finalists: kept } = this.request.effort;
+    const fewer = sections > this.fewest ? this.bestTrial(sections - 1, ctx) : null;
+    // All that is worked out on the vertices, side by side.
+    const chosen = trials.slice(0, kept).map((trial) => this.onVertices(trial));
+    if (this.given) chosen.push(this.given);
+    const plugs = fewer && careful ? this.plugStarts(fewer) : [];
+    const worked = trialsFrom(this.vertices, [...chosen, ...plugs], sections, 0, ctx);
+    const finalists = worked.slice(0, chosen.length);
     const candidates = careful ? [...finalists, this.turned(least(finalists), sections, ctx)] : finalists;
-    if (sections > this.fewest) {
-      const fewer = this.bestTrial(sections - 1, ctx);
-      candidates.unshift(fewer, this.handier(fewer), ...(careful ? this.plugged(fewer, sections, ctx) : []));
+    if (fewer) {
+      const plugged = worked.slice(chosen.length).filter((trial) => this.savesASection(trial, fewer));
+      candidates.unshift(fewer, this.handier(fewer), ...plugged);
     }
     for (const trial of candidates) this.noted(trial);
     const best = candidates.reduce((held, trial) => (this.paid(trial) < this.paid(held) ? trial : held));
@@ -297,21 +301,22 @@ export class PlanSearch {
     return { set: pulls.map((_, r) => r), pulls, labels: this.patches.of.map((patch) => regions.of[patch]) };
   }
 
-  /** The plan with a plug in each of its dearest hollows, one at a time, where that saves more than a section costs. */
-  private plugged(trial: Trial, sections: number, ctx: JobContext): Trial[] {
+  /** A plan with a plug in each of its dearest hollows, one at a time. */
+  private plugStarts(trial: Trial): TrialStart[] {
     const { of, label: labels } = trial.regions;
     const pulls = labels.map((l) => trial.pulls[l]);
     const priceAt = Float32Array.from(of, (r, v) => pulls[r].price[v]);
-    const starts = hollowsOf(of, priceAt, this.vertices.near, HOLLOWS).map((members): TrialStart => {
+    return hollowsOf(of, priceAt, this.vertices.near, HOLLOWS).map((members): TrialStart => {
       const start = of.slice();
       for (const v of members) start[v] = pulls.length;
       const plug = this.pricedOnVertices(this.cheapestFor(Uint32Array.from(members)));
       return { set: [...pulls, plug].map((_, s) => s), pulls: [...pulls, plug], labels: start };
     });
-    if (starts.length === 0) return [];
-    const { setupPerSection, waitPerSection } = this.prices;
-    const worth = this.paid(trial) - setupPerSection - waitPerSection;
-    return trialsFrom(this.vertices, starts, sections, 0, ctx).filter((plugged) => this.paid(plugged) < worth);
+  }
+
+  /** Does a plan save more than the section costs that it has more than another? */
+  private savesASection(trial: Trial, fewer: Trial): boolean {
+    return this.paid(trial) < this.paid(fewer) - this.prices.setupPerSection - this.prices.waitPerSection;
   }
 
   /** The surveyed pull that costs some vertices least. */

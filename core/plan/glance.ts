@@ -50,7 +50,7 @@ export class Glance {
     ctx: JobContext,
   ) {
     this.surface = surfaceOf(mesh, boardMm, ctx);
-    this.depth = depthField(mesh);
+    this.depth = depthField(mesh, ctx);
   }
 
   look(layout: Layout, fillDepthMm: number, zones: Zones, overMm: number): GlanceResult {

@@ -38,7 +38,7 @@ export function surveyRequestFor(
   const spacingMm = Math.max(jacket.request.stepMm, meanEdge);
   return {
     coarse,
-    depth: depthField(coarse),
+    depth: depthField(coarse, ctx),
     nearest: NearestField.about(coarse, 2 * spacingMm, ctx),
     clear: keepClear.length > 0 ? withinZone(keepClear, coarse.positions, vertexNormals(coarse).normals, overMm) : null,
     fillDepthMm,

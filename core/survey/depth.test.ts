@@ -1,11 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
 import { box, moved, sphere, together } from "../testing/shapes.ts";
 import { depthField, depthNode } from "./depth.ts";
 
 describe("the depth field", () => {
   it("knows how far a place is from a ball, to half its step", () => {
     const ball = sphere(80, 32);
-    const field = depthField(ball);
+    const field = depthField(ball, ctx);
     for (const [x, y, z] of [
       [0, 0, 80],
       [60, 60, 60],
@@ -21,14 +22,14 @@ describe("the depth field", () => {
   it("names a vertex of the nearer of two bodies", () => {
     const left = moved(box(40, 40, 40), -60, 0, 0);
     const both = together(left, moved(box(40, 40, 40), 60, 0, 0));
-    const field = depthField(both);
+    const field = depthField(both, ctx);
     const half = left.positions.length / 3;
     expect(field.places[2 * depthNode(field, -10, 3, 4) + 1]).toBeLessThan(half);
     expect(field.places[2 * depthNode(field, 10, 3, 4) + 1]).toBeGreaterThanOrEqual(half);
   });
 
   it("takes its edge for points off the grid", () => {
-    const field = depthField(sphere(50, 16));
+    const field = depthField(sphere(50, 16), ctx);
     expect(depthNode(field, -1e6, 0, 0)).toBe(depthNode(field, field.originMm[0], 0, 0));
     expect(depthNode(field, 1e6, 1e6, 1e6)).toBe(field.places.length / 2 - 1);
   });

@@ -3,9 +3,9 @@
  * judging how thick a fill would have to be and whose cell it would fall to.
  */
 import { type Features, NO_FEATURE, seedFromMesh } from "../field/features.ts";
-import { BRICK, gridFromActive, nodeCount, nodePoint } from "../field/grid.ts";
+import { BRICK, BRICK_NODES, brickCorner, gridFromActive, nodeCount } from "../field/grid.ts";
 import { propagateFeatures } from "../field/transform.ts";
-import { plainContext } from "../job/context.ts";
+import type { JobContext } from "../job/context.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
 
 /** Nodes of the grid: as many as the mesh's fineness deserves, and at most 4.8 MB. */
@@ -23,7 +23,7 @@ export interface DepthField {
 }
 
 /** Distances about a mesh, over its box: within a node's own distance from the surface's seeds, about half a step. */
-export function depthField(mesh: TriangleMesh): DepthField {
+export function depthField(mesh: TriangleMesh, ctx: JobContext): DepthField {
   const box = meshBox(mesh);
   const extent = boxSize(box);
   const nodes = Math.min(MOST_NODES, Math.max(LEAST_NODES, (NODES_PER_VERTEX * mesh.positions.length) / 3));
@@ -31,47 +31,59 @@ export function depthField(mesh: TriangleMesh): DepthField {
   const originMm = box.min.map((m, a) => m - (1.3 + 0.07 * a) * stepMm) as [number, number, number];
   const bricks = extent.map((s) => Math.ceil((s / stepMm + 4) / BRICK)) as [number, number, number];
   const grid = gridFromActive(originMm, stepMm, bricks, new Uint8Array(bricks[0] * bricks[1] * bricks[2]).fill(1));
-  const nodeFeature = new Int32Array(nodeCount(grid));
-  const features = seedFromMesh(mesh, grid, nodeFeature, plainContext);
-  propagateFeatures(grid, features, nodeFeature, plainContext, { name: "depth", from: 0, to: 1 });
+  const nodeFeature = new Int32Array(ctx.team.buffer(4 * nodeCount(grid)));
+  const silent = { ...ctx, progress: () => {} };
+  const features = seedFromMesh(mesh, grid, nodeFeature, silent);
+  propagateFeatures(grid, features, nodeFeature, silent, { name: "depth", from: 0, to: 1 });
   const size = bricks.map((n) => n * BRICK) as [number, number, number];
-  const field: DepthField = {
-    originMm,
-    stepMm,
-    size,
-    places: new Float32Array(2 * nodeFeature.length),
-  };
-  const node = new Float64Array(3);
-  const point = new Float64Array(3);
-  for (let n = 0; n < nodeFeature.length; n++) {
-    const f = nodeFeature[n];
-    nodePoint(grid, n, node, 0);
-    const at = depthNode(field, node[0], node[1], node[2]);
-    field.places[2 * at] = Infinity;
-    if (f === NO_FEATURE) continue;
-    let sum = 0;
-    for (let a = 0; a < 3; a++) {
-      point[a] = features.points[3 * f + a] * stepMm + originMm[a];
-      sum += (point[a] - node[a]) ** 2;
+  const { points } = features;
+  const vertexOf = nearestCorners(mesh, features, originMm, stepMm);
+  const places = new Float32Array(ctx.team.buffer(8 * nodeFeature.length));
+  const corner = new Int32Array(3);
+  for (let slot = 0; slot < grid.brickOf.length; slot++) {
+    brickCorner(grid, slot, corner);
+    for (let n = 0; n < BRICK_NODES; n++) {
+      const i = corner[0] + (n & 7);
+      const j = corner[1] + ((n >> 3) & 7);
+      const k = corner[2] + (n >> 6);
+      const at = 2 * (i + size[0] * (j + size[1] * k));
+      const f = nodeFeature[slot * BRICK_NODES + n];
+      if (f === NO_FEATURE) {
+        places[at] = Infinity;
+        continue;
+      }
+      const x = points[3 * f] - i;
+      const y = points[3 * f + 1] - j;
+      const z = points[3 * f + 2] - k;
+      places[at] = stepMm * Math.sqrt(x * x + y * y + z * z);
+      places[at + 1] = vertexOf[f];
     }
-    field.places[2 * at] = Math.sqrt(sum);
-    field.places[2 * at + 1] = nearestCorner(mesh, features, f, point);
   }
-  return field;
+  return { originMm, stepMm, size, places };
 }
 
-function nearestCorner(mesh: TriangleMesh, features: Features, f: number, point: Float64Array): number {
-  const { positions: p, triangles: t } = mesh;
-  let best = 0;
-  let least = Infinity;
-  for (let c = 0; c < 3; c++) {
-    const v = t[3 * features.owner[f] + c];
-    const away = (p[3 * v] - point[0]) ** 2 + (p[3 * v + 1] - point[1]) ** 2 + (p[3 * v + 2] - point[2]) ** 2;
-    if (away >= least) continue;
-    least = away;
-    best = v;
+/** The vertex nearest each feature: a corner of its triangle. */
+function nearestCorners(
+  { positions: p, triangles: t }: TriangleMesh,
+  { points, owner }: Features,
+  originMm: readonly number[],
+  stepMm: number,
+): Uint32Array {
+  const out = new Uint32Array(owner.length);
+  for (let f = 0; f < out.length; f++) {
+    const x = originMm[0] + stepMm * points[3 * f];
+    const y = originMm[1] + stepMm * points[3 * f + 1];
+    const z = originMm[2] + stepMm * points[3 * f + 2];
+    let least = Infinity;
+    for (let c = 3 * owner[f]; c < 3 * owner[f] + 3; c++) {
+      const v = t[c];
+      const away = (p[3 * v] - x) ** 2 + (p[3 * v + 1] - y) ** 2 + (p[3 * v + 2] - z) ** 2;
+      if (away >= least) continue;
+      least = away;
+      out[f] = v;
+    }
   }
-  return best;
+  return out;
 }
 
 /** Number of the node nearest a point; points off the grid take its edge. */

@@ -124,7 +124,7 @@ describe("the survey", () => {
   const body = mushroom(40, 120, 90, 30, 64);
   const request = {
     mesh: body,
-    depth: depthField(body),
+    depth: depthField(body, ctx),
     directions: pullDirections(24, true),
     spacingMm: 6,
     boardMm: 0,

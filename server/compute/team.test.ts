@@ -13,7 +13,7 @@ import { threadTeam } from "./team.ts";
 const body = mushroom(40, 120, 90, 30, 64);
 const survey = {
   mesh: body,
-  depth: depthField(body),
+  depth: depthField(body, plainContext),
   directions: pullDirections(24, true),
   spacingMm: 6,
   boardMm: 0,
