@@ -1,7 +1,8 @@
 /** Area and volume inside several levels of one field, shared out among threads. */
 import type { BrickGrid } from "../field/grid.ts";
-import { type BrickRanges, brickRanges, surfaceFigures } from "../field/isosurface.ts";
-import { type JobContext, plainContext } from "../job/context.ts";
+import { surfaceFigures } from "../field/surfaceFigures.ts";
+import { type BrickRanges, type BrickRun, brickRanges } from "../field/sweep.ts";
+import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf } from "../job/team.ts";
 
 export interface LevelFigures {
@@ -16,7 +17,7 @@ interface LevelShare {
   readonly ranges: BrickRanges;
   readonly level: number;
   readonly onBoard: boolean;
-  readonly bricks: { readonly from: number; readonly to: number };
+  readonly bricks: BrickRun;
   /** Out: area and volume. */
   readonly figures: Float64Array;
 }
@@ -24,7 +25,7 @@ interface LevelShare {
 export const levelKernel: Kernel<LevelShare> = {
   name: "level",
   run({ grid, values, ranges, level, onBoard, bricks, figures }) {
-    const { areaMm2, volumeMm3 } = surfaceFigures(grid, values, level, ranges, bricks, onBoard, plainContext);
+    const { areaMm2, volumeMm3 } = surfaceFigures(grid, values, level, ranges, bricks, onBoard);
     figures[0] = areaMm2;
     figures[1] = volumeMm3;
   },

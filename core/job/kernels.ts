@@ -3,6 +3,7 @@ import { thinKernel, thinKernelReady } from "../export/thin.ts";
 import { bendKernel, featureKernel } from "../field/closing.ts";
 import { measureKernel, voteKernel } from "../field/distance.ts";
 import { seedKernel } from "../field/features.ts";
+import { surfaceKernel } from "../field/isosurface.ts";
 import { ownerKernel } from "../field/nearest.ts";
 import { passKernel } from "../field/transform.ts";
 import { levelKernel } from "../jacket/levels.ts";
@@ -23,6 +24,7 @@ const all = [
   passKernel,
   seedKernel,
   stretchKernel,
+  surfaceKernel,
   surveyKernel,
   thinKernel,
   trialKernel,
