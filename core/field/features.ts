@@ -44,7 +44,7 @@ function forEachPiece(
   const inverse = 1 / step;
   const [ox, oy, oz] = origin;
   const box = new Float64Array(6);
-  const corners = new Float64Array(9);
+  const corners = new Float64Array(9 * (MOST_HALVINGS + 1));
   const bounds = blockHeights(mesh);
   for (let block = 0; 2 * block < bounds.length; block++) {
     if (bounds[2 * block + 1] < lowMm || bounds[2 * block] > highMm) continue;
@@ -66,19 +66,19 @@ function forEachPiece(
       corners[6] = (p[c] - ox) * inverse;
       corners[7] = (p[c + 1] - oy) * inverse;
       corners[8] = (zc - oz) * inverse;
-      if (boxOf(corners, box) <= span) visit(t, box);
+      if (boxOf(corners, 0, box) <= span) visit(t, box);
       else inPieces(corners, span, box, () => visit(t, box));
     }
   }
 }
 
-/** The box of three corners; returns its greatest width. */
-function boxOf(corners: Float64Array, box: PieceBox): number {
+/** The box of the three corners at `at`; returns its greatest width. */
+function boxOf(corners: Float64Array, at: number, box: PieceBox): number {
   let widest = 0;
   for (let axis = 0; axis < 3; axis++) {
-    const a = corners[axis];
-    const b = corners[axis + 3];
-    const c = corners[axis + 6];
+    const a = corners[at + axis];
+    const b = corners[at + axis + 3];
+    const c = corners[at + axis + 6];
     const low = a < b ? (a < c ? a : c) : b < c ? b : c;
     const high = a > b ? (a > c ? a : c) : b > c ? b : c;
     box[axis] = low;
@@ -88,24 +88,42 @@ function boxOf(corners: Float64Array, box: PieceBox): number {
   return widest;
 }
 
-/** Halves a triangle across its longest side until its pieces are no wider than `span`. */
-function inPieces(corners: Float64Array, span: number, box: PieceBox, visit: () => void): void {
-  if (boxOf(corners, box) <= span) {
-    visit();
-    return;
+/** Times a triangle is halved at most: down to pieces a billionth as wide. */
+const MOST_HALVINGS = 90;
+
+/**
+ * Halves the triangle in the first nine figures across its longest side, and its halves, until no piece is wider than
+ * `span`. The halves still to be looked at wait in the figures after those.
+ */
+function inPieces(waiting: Float64Array, span: number, box: PieceBox, visit: () => void): void {
+  for (let top = 0; top >= 0; ) {
+    const at = 9 * top;
+    if (boxOf(waiting, at, box) <= span || top >= MOST_HALVINGS) {
+      visit();
+      top--;
+      continue;
+    }
+    const ab = side2(waiting, at, at + 3);
+    const bc = side2(waiting, at + 3, at + 6);
+    const ca = side2(waiting, at + 6, at);
+    const longest = ab >= bc && ab >= ca ? 0 : bc >= ca ? 1 : 2;
+    const from = 3 * longest;
+    const to = 3 * ((longest + 1) % 3);
+    waiting.copyWithin(at + 9, at, at + 9);
+    for (let axis = 0; axis < 3; axis++) {
+      const middle = (waiting[at + from + axis] + waiting[at + to + axis]) / 2;
+      waiting[at + from + axis] = middle;
+      waiting[at + 9 + to + axis] = middle;
+    }
+    top++;
   }
-  const side2 = (from: number, to: number) =>
-    (corners[from] - corners[to]) ** 2 +
-    (corners[from + 1] - corners[to + 1]) ** 2 +
-    (corners[from + 2] - corners[to + 2]) ** 2;
-  const sides = [side2(0, 3), side2(3, 6), side2(6, 0)];
-  const longest = sides[0] >= sides[1] && sides[0] >= sides[2] ? 0 : sides[1] >= sides[2] ? 1 : 2;
-  const [from, to] = [3 * longest, 3 * ((longest + 1) % 3)];
-  for (const moved of [to, from]) {
-    const half = corners.slice();
-    for (let axis = 0; axis < 3; axis++) half[moved + axis] = (corners[from + axis] + corners[to + axis]) / 2;
-    inPieces(half, span, box, visit);
-  }
+}
+
+function side2(corners: Float64Array, from: number, to: number): number {
+  const x = corners[from] - corners[to];
+  const y = corners[from + 1] - corners[to + 1];
+  const z = corners[from + 2] - corners[to + 2];
+  return x * x + y * y + z * z;
 }
 
 /** Triangles that follow one another in a mesh mostly lie side by side: so many are passed over together. */

@@ -108,7 +108,9 @@ export const surfaceKernel: Kernel<SurfaceShare> = {
           held[edge] = vertices;
           if (3 * vertices < positions.length) {
             placeOnEdge(place, 0, grid, block, corner, i, j, k, e >> 2);
-            positions.set(place, 3 * vertices);
+            positions[3 * vertices] = place[0];
+            positions[3 * vertices + 1] = place[1];
+            positions[3 * vertices + 2] = place[2];
             edges[vertices] = owner * BRICK_EDGES + edge;
           }
           vertices++;
