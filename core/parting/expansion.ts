@@ -4,8 +4,9 @@
  * whatever their neighbours do. Those are settled first, one after another, for each that is settled may settle its
  * neighbours (elimination of dead ends: Desmet and others 1992); the cut decides between the rest.
  */
+
+import type { LabellingProblem } from "./energy.ts";
 import { type Neighbours, neighbours } from "./graph.ts";
-import type { LabellingProblem } from "./labelling.ts";
 import { MaxFlow } from "./maxflow.ts";
 
 const OPEN = 0;

@@ -2,8 +2,9 @@
 
 import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
+import { labellingEnergy } from "./energy.ts";
 import { vertexGraph } from "./graph.ts";
-import { labellingEnergy, labelVertices } from "./labelling.ts";
+import { labelVertices } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
 import { onePerLabel, regionsOf } from "./regions.ts";

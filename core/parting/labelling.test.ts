@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { gridGraph, problemOf } from "../testing/graphs.ts";
+import { type LabellingProblem, labellingEnergy } from "./energy.ts";
 import { Expansion } from "./expansion.ts";
-import { type LabellingProblem, labellingEnergy, labelVertices } from "./labelling.ts";
+import { labelVertices } from "./labelling.ts";
 
 /** The least energy over every labelling. */
 function bruteForce(problem: LabellingProblem): number {

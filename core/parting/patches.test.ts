@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { sphere } from "../testing/shapes.ts";
+import { labellingEnergy } from "./energy.ts";
 import { neighbours, vertexGraph } from "./graph.ts";
-import { labellingEnergy } from "./labelling.ts";
 import { patchesOf, patchSums } from "./patches.ts";
 import { regionsOf } from "./regions.ts";
 

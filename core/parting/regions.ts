@@ -4,8 +4,8 @@
  * least price.
  */
 
+import type { LabellingProblem } from "./energy.ts";
 import type { Neighbours } from "./graph.ts";
-import type { LabellingProblem } from "./labelling.ts";
 
 export interface Regions {
   /** Region of each vertex. */

@@ -1,6 +1,8 @@
 /** A plan in the making: connected regions of the survey's mesh, each with a pull, and what it costs. */
+
 import type { Direction } from "../survey/directions.ts";
-import { labellingEnergy, labelVertices } from "./labelling.ts";
+import { labellingEnergy } from "./energy.ts";
+import { labelVertices } from "./labelling.ts";
 import type { PricedPull, Seams } from "./pricing.ts";
 import { mergeRegions, type Regions, regionsOf } from "./regions.ts";
 
