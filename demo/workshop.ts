@@ -1,20 +1,19 @@
-/** Loads the demo workshop once: three pieces, each at its own station, with their plans already worked out. */
+/** The demo workshop: three pieces, each at its own station, with their plans already worked out. */
 import { createHash } from "node:crypto";
-import { pino } from "pino";
+import type { Sequelize } from "sequelize";
 import type { Station } from "../contract/pieces.ts";
 import { DEFAULT_SETTINGS } from "../contract/settings.ts";
 import { drawPortrait } from "../core/export/portrait.ts";
 import { writeStl } from "../core/export/stl.ts";
-import { plainContext } from "../core/job/context.ts";
+import { type JobContext, plainContext } from "../core/job/context.ts";
+import type { Team } from "../core/job/team.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { BUNDLE_VERSION, bundleOf, packBundle } from "../core/plan/bundle.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document.ts";
-import { PlanEngine } from "../core/plan/engine.ts";
+import { PlanEngine, type PlanResult } from "../core/plan/engine.ts";
 import { resultKeyText, settledStepMm } from "../core/plan/steps.ts";
 import type { Direction } from "../core/survey/directions.ts";
 import { threadTeam } from "../server/compute/team.ts";
-import { readConfig } from "../server/config.ts";
-import { migrate, openDatabase } from "../server/db/database.ts";
 import { Cover, PieceRow, Result, ScanRow } from "../server/db/models.ts";
 import { storeBlob } from "../server/features/blobs.ts";
 import { addPiece } from "../server/features/pieces/service.ts";
@@ -90,42 +89,57 @@ const PIECES: readonly DemoPiece[] = [
   },
 ];
 
-const config = readConfig(process.env);
-const sequelize = openDatabase(config.databaseUrl);
-const team = threadTeam();
-const log = pino({ level: config.logLevel });
-await migrate(sequelize);
-if ((await PieceRow.count()) === 0) {
-  process.stdout.write("Making the demo workshop; this takes about a minute the first time...\n");
-  const acting = await ensureWorkshop("Harbour Lane mould shop", "Planner");
-  for (const piece of PIECES) {
-    await loadPiece(acting, piece);
-    process.stdout.write(`  ${piece.name}\n`);
-  }
+/** What an empty database is given. */
+interface MadePiece {
+  readonly demo: DemoPiece;
+  readonly mesh: TriangleMesh;
+  readonly result: PlanResult;
 }
-await sequelize.close();
-log.debug("demo workshop is there");
+
+/**
+ * Makes the pieces and their plans, and keeps them in an empty database; `tell` is told of each. All are made before any
+ * is kept: who ends it meanwhile finds an empty database, not half a workshop.
+ */
+export async function makeDemoWorkshop(
+  sequelize: Sequelize,
+  scanLimitBytes: number,
+  tell: (piece: string) => void,
+): Promise<void> {
+  const ctx: JobContext = { ...plainContext, team: threadTeam() };
+  const made = PIECES.map((demo): MadePiece => {
+    const mesh = demo.make();
+    const engine = new PlanEngine(mesh);
+    const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, ctx).areaMm2, DEFAULT_SETTINGS.fineness);
+    const result = engine.run(demo.plan, DEFAULT_SETTINGS.rates, step, ctx);
+    tell(demo.name);
+    return { demo, mesh, result };
+  });
+  const acting = await ensureWorkshop("Harbour Lane mould shop", "Planner");
+  for (const piece of made) await keep(sequelize, acting, piece, scanLimitBytes, ctx.team);
+}
 
 async function* once(bytes: Uint8Array): AsyncGenerator<Buffer> {
   yield Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
 
-async function loadPiece(acting: Awaited<ReturnType<typeof ensureWorkshop>>, demo: DemoPiece): Promise<void> {
-  const mesh = demo.make();
+async function keep(
+  sequelize: Sequelize,
+  acting: Awaited<ReturnType<typeof ensureWorkshop>>,
+  { demo, mesh, result }: MadePiece,
+  scanLimitBytes: number,
+  team: Team,
+): Promise<void> {
   const { scan, sha256 } = await storeBlob(
     sequelize,
     acting.workshopId,
     once(writeStl(mesh)),
-    config.scanLimitBytes,
+    scanLimitBytes,
     async (blob, transaction) => ({
       scan: await ScanRow.create({ workshopId: acting.workshopId, blobId: blob.id, name: demo.file }, { transaction }),
       sha256: blob.sha256,
     }),
   );
-  const engine = new PlanEngine(mesh);
   const { rates, fineness } = DEFAULT_SETTINGS;
-  const step = settledStepMm(demo.plan, engine.pieceFor(demo.plan, plainContext).areaMm2, fineness);
-  const result = engine.run(demo.plan, rates, step, { ...plainContext, team });
   const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, team));
   const resultKey = createHash("sha256")
     .update(resultKeyText(sha256, demo.plan, { rates, fineness }, BUNDLE_VERSION))
