@@ -125,8 +125,10 @@ describe("what is known of a mesh", () => {
     expect(times).toBe(2);
   });
 
-  it("names as neighbours just the vertices that share an edge", () => {
-    const mesh = box(10, 20, 30);
+  it.each([
+    ["of a closed mesh", box(10, 20, 30)],
+    ["of one that is open at its foot", clipAbove(sphere(50, 12), 7)],
+  ])("names as neighbours just the vertices that share an edge, each once: %s", (_, mesh) => {
     const { start, list } = vertexNeighbours(mesh);
     const edges = new Set<string>();
     for (let k = 0; k < mesh.triangles.length; k++) {
@@ -137,6 +139,7 @@ describe("what is known of a mesh", () => {
     for (let v = 0; v + 1 < start.length; v++)
       for (let k = start[v]; k < start[v + 1]; k++) found.add(`${v} ${list[k]}`);
     expect(found).toEqual(edges);
+    expect(list).toHaveLength(edges.size);
   });
 });
 

@@ -40,47 +40,25 @@ export function sectionPotentials(
 ): Float32Array[] {
   const near = vertexNeighbours(mesh);
   const rounds = Math.max(4, Math.ceil(2 * (FAIRING_MM / stepMm) ** 2));
-  const band = bandAround(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));
+  const band = new Band(label, near, Math.ceil((3.5 * FAIRING_MM) / stepMm));
   const { normals } = vertexNormals(mesh);
   const evening = Math.ceil((EVENING_MM / stepMm) ** 2);
-  const fields = pulls.map((_, s) => {
-    const out = new Float32Array(label.length);
-    for (let v = 0; v < label.length; v++) if (label[v] === s) out[v] = 1;
-    return out;
-  });
-  const horizon = pulls.map((pull) => {
-    const out = new Float32Array(label.length);
-    const [x, y, z] = pull;
-    for (let q = 0; q < band.length; q++) {
-      const v = band[q];
-      out[v] = x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2];
-    }
-    spread(out, band, near, 2 * evening);
-    return out;
-  });
-  const shadow = locked.map((own) => {
-    const out = new Float32Array(label.length);
-    for (const v of band) out[v] = own[v] && locked.some((other) => !other[v]) ? 1 : 0;
-    spread(out, band, near, evening);
-    return out;
-  });
-  const keeps = (section: number): Float32Array | null => {
-    if (!clear) return null;
-    const out = new Float32Array(label.length);
-    for (const v of band) out[v] = clear[v] && label[v] === section ? CLEAR_WEIGHT : 0;
-    spread(out, band, near, evening);
-    return out;
-  };
-  fields.forEach((field, s) => {
-    spread(field, band, near, rounds);
-    const [shaded, facing] = [shadow[s], horizon[s]];
-    for (let q = 0; q < band.length; q++) {
-      const v = band[q];
-      field[v] -= SHADOW_WEIGHT * shaded[v];
-      field[v] += HORIZON_STEEPNESS * Math.min(0, facing[v]);
-    }
-    const kept = keeps(s);
-    if (kept) for (const v of band) field[v] += kept[v];
+  const fields = pulls.map(([x, y, z], s) => {
+    const field = new Float32Array(label.length);
+    for (let v = 0; v < field.length; v++) field[v] = label[v] === s ? 1 : 0;
+    const share = band.spread((v) => field[v], rounds);
+    const facing = band.spread(
+      (v) => x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2],
+      2 * evening,
+    );
+    const own = locked[s];
+    const shadow = band.spread((v) => (own[v] && locked.some((other) => !other[v]) ? 1 : 0), evening);
+    const kept = clear && band.spread((v) => (clear[v] && label[v] === s ? CLEAR_WEIGHT : 0), evening);
+    band.vertices.forEach((v, q) => {
+      const horizon = HORIZON_STEEPNESS * Math.min(0, facing[q]);
+      field[v] = share[q] - SHADOW_WEIGHT * shadow[q] + horizon + (kept ? kept[q] : 0);
+    });
+    return field;
   });
   return withoutIslands(fields, near);
 }
@@ -136,48 +114,92 @@ function pieces(label: Uint8Array, { start, list }: { start: Uint32Array; list: 
   return { piece, sizes, owner };
 }
 
+/**
+ * The vertices within so many edges of a change of label, numbered as they are met from there, so that neighbours lie
+ * near one another in memory; and a rim of those just outside, whose values stay as they are.
+ */
+class Band {
+  readonly vertices: Uint32Array;
+  private readonly rim: Uint32Array;
+  /** Neighbours of the band's vertices in compressed rows, by number; those of the rim follow the band's own. */
+  private readonly start: Uint32Array;
+  private readonly list: Uint32Array;
+
+  constructor(label: Uint8Array, near: { start: Uint32Array; list: Uint32Array }, rings: number) {
+    this.vertices = verticesAround(label, near, rings);
+    const count = this.vertices.length;
+    const number = new Int32Array(label.length).fill(-1);
+    for (let q = 0; q < count; q++) number[this.vertices[q]] = q;
+    const rim: number[] = [];
+    this.start = new Uint32Array(count + 1);
+    for (let q = 0; q < count; q++) {
+      const v = this.vertices[q];
+      this.start[q + 1] = this.start[q] + near.start[v + 1] - near.start[v];
+    }
+    this.list = new Uint32Array(this.start[count]);
+    for (let q = 0, n = 0; q < count; q++) {
+      const v = this.vertices[q];
+      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+        const other = near.list[k];
+        if (number[other] < 0) {
+          number[other] = count + rim.length;
+          rim.push(other);
+        }
+        this.list[n++] = number[other];
+      }
+    }
+    this.rim = Uint32Array.from(rim);
+  }
+
+  /** Values after some rounds of averaging with the neighbours, one for each vertex of the band. */
+  spread(valueAt: (vertex: number) => number, rounds: number): Float32Array {
+    const { vertices, rim, start, list } = this;
+    const count = vertices.length;
+    let values = new Float32Array(count + rim.length);
+    for (let q = 0; q < count; q++) values[q] = valueAt(vertices[q]);
+    for (let r = 0; r < rim.length; r++) values[count + r] = valueAt(rim[r]);
+    let next = values.slice();
+    for (let round = 0; round < rounds; round++) {
+      for (let q = 0; q < count; q++) {
+        const end = start[q + 1];
+        let sum = 0;
+        for (let k = start[q]; k < end; k++) sum += values[list[k]];
+        next[q] = 0.5 * values[q] + (0.5 * sum) / Math.max(1, end - start[q]);
+      }
+      [values, next] = [next, values];
+    }
+    return values.subarray(0, count);
+  }
+}
+
 /** Vertices within `rings` edges of a change of label. */
-function bandAround(label: Uint8Array, near: { start: Uint32Array; list: Uint32Array }, rings: number): Uint32Array {
+function verticesAround(
+  label: Uint8Array,
+  near: { start: Uint32Array; list: Uint32Array },
+  rings: number,
+): Uint32Array {
   const ring = new Int32Array(label.length).fill(-1);
-  const queue: number[] = [];
+  const queue = new Uint32Array(label.length);
+  let end = 0;
   for (let v = 0; v < label.length; v++) {
     for (let k = near.start[v]; k < near.start[v + 1]; k++) {
       if (label[near.list[k]] === label[v]) continue;
       ring[v] = 0;
-      queue.push(v);
+      queue[end++] = v;
       break;
     }
   }
-  for (let q = 0; q < queue.length; q++) {
+  for (let q = 0; q < end; q++) {
     const v = queue[q];
     if (ring[v] >= rings) continue;
     for (let k = near.start[v]; k < near.start[v + 1]; k++) {
       const other = near.list[k];
       if (ring[other] >= 0) continue;
       ring[other] = ring[v] + 1;
-      queue.push(other);
+      queue[end++] = other;
     }
   }
-  return Uint32Array.from(queue);
-}
-
-/** Rounds of averaging with the neighbours, over the band alone. */
-function spread(
-  field: Float32Array,
-  band: Uint32Array,
-  near: { start: Uint32Array; list: Uint32Array },
-  rounds: number,
-): void {
-  const next = new Float32Array(band.length);
-  for (let round = 0; round < rounds; round++) {
-    for (let q = 0; q < band.length; q++) {
-      const v = band[q];
-      let sum = 0;
-      for (let k = near.start[v]; k < near.start[v + 1]; k++) sum += field[near.list[k]];
-      next[q] = 0.5 * field[v] + (0.5 * sum) / Math.max(1, near.start[v + 1] - near.start[v]);
-    }
-    for (let q = 0; q < band.length; q++) field[band[q]] = next[q];
-  }
+  return queue.slice(0, end);
 }
 
 /** The section of each vertex: the greatest potential, the lower number on a tie. */
