@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
-import { buildAdjacency } from "../mesh/adjacency.ts";
+import { adjacencyOf } from "../mesh/adjacency.ts";
 import { readScan } from "../mesh/io/index.ts";
 import { areaAndVolume, boxSize, meshBox } from "../mesh/mesh.ts";
 import { weld } from "../mesh/weld.ts";
@@ -26,7 +26,7 @@ describe("files out", () => {
     const body = moved(box(30, 40, 50), 1, 2, 3);
     const back = weld(readScan(writeStl(body), "body.stl", ctx).mesh, 1e-3);
     expect(areaAndVolume(back).volumeMm3).toBeCloseTo(30 * 40 * 50, 0);
-    expect(buildAdjacency(back).openEdges).toBe(0);
+    expect(adjacencyOf(back).openEdges).toBe(0);
   });
 
   it("GLB holds every part with its name and colour, in metres and y up as the format wants", () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
-import { buildAdjacency } from "../mesh/adjacency.ts";
+import { adjacencyOf } from "../mesh/adjacency.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { box, sphere, torus } from "../testing/shapes.ts";
 import { closedOffset, closingBand } from "./closing.ts";
@@ -50,7 +50,7 @@ describe("growing and closing meet their closed forms", () => {
 
   it("makes a closed two-manifold", () => {
     for (const r of [0, 20, 75]) {
-      const { openEdges, nonManifoldEdges } = buildAdjacency(outside(ring, 8, r, 4).surface);
+      const { openEdges, nonManifoldEdges } = adjacencyOf(outside(ring, 8, r, 4).surface);
       expect({ openEdges, nonManifoldEdges }).toEqual({ openEdges: 0, nonManifoldEdges: 0 });
     }
   });

@@ -26,6 +26,7 @@ const ORIGIN_SHIFT = [0.382, 0.214, 0.296] as const;
 
 /** Least x, y, z, then greatest, of a piece of a triangle, in nodes. */
 type PieceBox = Float64Array;
+type PieceVisitor = (t: number, box: PieceBox) => void;
 
 /**
  * Calls `visit` with the node-space box of each piece of each triangle, pieces being at most `span` nodes wide. The box
@@ -36,7 +37,7 @@ function forEachPiece(
   mesh: TriangleMesh,
   { origin, step }: { origin: readonly number[]; step: number },
   span: number,
-  visit: (t: number, box: PieceBox) => void,
+  visit: PieceVisitor,
   { lowMm, highMm }: { lowMm: number; highMm: number } = { lowMm: -Infinity, highMm: Infinity },
 ): void {
   const { positions: p, triangles } = mesh;
@@ -67,7 +68,7 @@ function forEachPiece(
       corners[7] = (p[c + 1] - oy) * inverse;
       corners[8] = (zc - oz) * inverse;
       if (boxOf(corners, 0, box) <= span) visit(t, box);
-      else inPieces(corners, span, box, () => visit(t, box));
+      else inPieces(corners, span, box, t, visit);
     }
   }
 }
@@ -95,11 +96,11 @@ const MOST_HALVINGS = 90;
  * Halves the triangle in the first nine figures across its longest side, and its halves, until no piece is wider than
  * `span`. The halves still to be looked at wait in the figures after those.
  */
-function inPieces(waiting: Float64Array, span: number, box: PieceBox, visit: () => void): void {
+function inPieces(waiting: Float64Array, span: number, box: PieceBox, t: number, visit: PieceVisitor): void {
   for (let top = 0; top >= 0; ) {
     const at = 9 * top;
     if (boxOf(waiting, at, box) <= span || top >= MOST_HALVINGS) {
-      visit();
+      visit(t, box);
       top--;
       continue;
     }

@@ -1,4 +1,5 @@
 import type { TriangleMesh } from "./mesh.ts";
+import { perMesh } from "./perMesh.ts";
 
 /** No neighbour: the edge is open. */
 export const OPEN = -1;
@@ -15,22 +16,8 @@ export interface Adjacency {
   readonly nonManifoldEdges: number;
 }
 
-const known = new WeakMap<TriangleMesh, Adjacency>();
-
-/** Who lies across each edge of a mesh that was asked about before, or is now. */
-export function adjacencyOf(mesh: TriangleMesh): Adjacency {
-  const held = known.get(mesh) ?? buildAdjacency(mesh);
-  known.set(mesh, held);
-  return held;
-}
-
-/** A mesh with the same triangles as another, their corners under other numbers: the same lies across the same edges. */
-export function keepAdjacency(mesh: TriangleMesh, adjacency: Adjacency): void {
-  known.set(mesh, adjacency);
-}
-
 /** Pairs half-edges by bucketing them on their smaller vertex: linear in the number of triangles. */
-export function buildAdjacency(mesh: TriangleMesh): Adjacency {
+function buildAdjacency(mesh: TriangleMesh): Adjacency {
   const t = mesh.triangles;
   const halfEdges = t.length;
   const vertices = mesh.positions.length / 3;
@@ -54,6 +41,9 @@ export function buildAdjacency(mesh: TriangleMesh): Adjacency {
   }
   return pairBuckets(vertices, start, bucket, high);
 }
+
+/** Who lies across each edge, worked out once for each mesh. */
+export const adjacencyOf = perMesh(buildAdjacency);
 
 function pairBuckets(vertices: number, start: Uint32Array, bucket: Uint32Array, high: Uint32Array): Adjacency {
   const across = new Int32Array(bucket.length).fill(OPEN);

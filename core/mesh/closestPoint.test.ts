@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { evenly } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
-import { buildAdjacency } from "./adjacency.ts";
+import { adjacencyOf } from "./adjacency.ts";
 import { closestPointOnTriangle, walkToClosest } from "./closestPoint.ts";
 import type { TriangleMesh } from "./mesh.ts";
 
@@ -68,7 +68,7 @@ describe("the closest point of a triangle", () => {
 describe("walking to the closest triangle", () => {
   it("of a convex body ends on the best of all triangles for every point outside it, from any triangle", () => {
     const mesh = sphere(90, 16);
-    const { across } = buildAdjacency(mesh);
+    const { across } = adjacencyOf(mesh);
     const count = mesh.triangles.length / 3;
     const q = new Float64Array(3);
     fc.assert(

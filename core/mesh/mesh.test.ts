@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { evenly, rotation, rotations } from "../testing/random.ts";
 import { box, moved, sphere, turned } from "../testing/shapes.ts";
-import { buildAdjacency } from "./adjacency.ts";
+import { adjacencyOf } from "./adjacency.ts";
 import { clipAbove } from "./clip.ts";
 import { CostHeap } from "./costHeap.ts";
 import { areaAndVolume, makeMesh, meshBox, type TriangleMesh } from "./mesh.ts";
@@ -50,7 +50,7 @@ describe("welding", () => {
     const ball = sphere(50, 24);
     const whole = weld(torn(ball), 1e-4);
     expect(whole.positions.length).toBe(dropUnusedVertices(ball).positions.length);
-    expect(buildAdjacency(whole)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
+    expect(adjacencyOf(whole)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
     expect(areaAndVolume(whole).volumeMm3).toBeCloseTo(areaAndVolume(ball).volumeMm3, 3);
   });
 
@@ -99,7 +99,7 @@ describe("clipping at a height", () => {
 
   it("cuts an edge once for both its triangles: no cracks but along the cut", () => {
     const half = clipAbove(sphere(50, 24), 7.3);
-    const { across } = buildAdjacency(half);
+    const { across } = adjacencyOf(half);
     for (let e = 0; e < across.length; e++) {
       if (across[e] >= 0) continue;
       const [a, b] = [half.triangles[e], half.triangles[e % 3 === 2 ? e - 2 : e + 1]];

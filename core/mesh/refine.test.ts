@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { evenly } from "../testing/random.ts";
 import { box, lathe } from "../testing/shapes.ts";
-import { buildAdjacency, OPEN } from "./adjacency.ts";
+import { adjacencyOf, OPEN } from "./adjacency.ts";
 import { areaAndVolume, type TriangleMesh } from "./mesh.ts";
 import { refined } from "./refine.ts";
 
@@ -33,7 +33,7 @@ describe("a refined mesh", () => {
         const [before, after] = [areaAndVolume(drum), areaAndVolume(fine)];
         expect(after.areaMm2 / before.areaMm2).toBeCloseTo(1, 5);
         expect(after.volumeMm3 / before.volumeMm3).toBeCloseTo(1, 5);
-        expect(buildAdjacency(fine).across.includes(OPEN)).toBe(buildAdjacency(drum).across.includes(OPEN));
+        expect(adjacencyOf(fine).across.includes(OPEN)).toBe(adjacencyOf(drum).across.includes(OPEN));
       }),
       { numRuns: 60 },
     );

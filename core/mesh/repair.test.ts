@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { box, fromSoup, moved, mushroom, sphere, together } from "../testing/shapes.ts";
-import { buildAdjacency, labelParts, NON_MANIFOLD, OPEN } from "./adjacency.ts";
+import { adjacencyOf, labelParts, NON_MANIFOLD, OPEN } from "./adjacency.ts";
 import { clipAbove } from "./clip.ts";
 import { areaAndVolume, makeMesh, type TriangleMesh } from "./mesh.ts";
 import { boundaryLoops, repairScan } from "./repair.ts";
@@ -32,7 +32,7 @@ describe("weld", () => {
 
 describe("adjacency", () => {
   it("pairs every edge of a closed body with its mate, both ways", () => {
-    const { across, openEdges, nonManifoldEdges } = buildAdjacency(sphere(50, 12));
+    const { across, openEdges, nonManifoldEdges } = adjacencyOf(sphere(50, 12));
     expect([openEdges, nonManifoldEdges]).toEqual([0, 0]);
     across.forEach((mate, edge) => {
       expect(across[mate]).toBe(edge);
@@ -50,7 +50,7 @@ describe("adjacency", () => {
       [1, 0, 0],
       [0, 0, 1],
     ]);
-    const { across, openEdges, nonManifoldEdges } = buildAdjacency(fin);
+    const { across, openEdges, nonManifoldEdges } = adjacencyOf(fin);
     expect([openEdges, nonManifoldEdges]).toEqual([6, 1]);
     expect([...across].filter((mate) => mate === NON_MANIFOLD)).toHaveLength(3);
     expect([...across].filter((mate) => mate === OPEN)).toHaveLength(6);
@@ -77,7 +77,7 @@ describe("repair", () => {
     const { mesh, report } = repairScan(open);
     expect(report.openEdges).toBeGreaterThan(20);
     expect(report.repairs).toContain("closed the foot at the board");
-    expect(buildAdjacency(mesh).openEdges).toBe(0);
+    expect(adjacencyOf(mesh).openEdges).toBe(0);
     // A ball of 100 cut 60 below its middle: pi h^2 (3 R - h) / 3 with h = 160.
     expect(areaAndVolume(mesh).volumeMm3 / ((Math.PI * 160 ** 2 * (300 - 160)) / 3)).toBeCloseTo(1, 2);
   });

@@ -5,7 +5,7 @@
  * space between them).
  */
 import { type JobContext, plainContext } from "../job/context.ts";
-import { type Adjacency, buildAdjacency, keepAdjacency, labelParts, OPEN } from "./adjacency.ts";
+import { type Adjacency, adjacencyOf, labelParts, OPEN } from "./adjacency.ts";
 import { boxSize, meshBox, sharedMesh, type TriangleMesh } from "./mesh.ts";
 import { ScanProblem } from "./problem.ts";
 import { dropUnusedVertices, JOINED_SHARE, weld } from "./weld.ts";
@@ -48,9 +48,10 @@ export function repairScan(
   ctx.progress("repair", 0.3);
   ctx.checkCancelled();
   const dusted = dropDust(mesh, diagonal, repairs);
-  mesh = dusted.mesh;
+  mesh = sharedMesh(dropUnusedVertices(dusted.mesh), ctx.team);
   const triangles = mesh.triangles.length / 3;
-  const adjacency = buildAdjacency(mesh);
+  // Where nothing is mended the mesh stays as it is, and what lies across its edges is known to the field too.
+  const adjacency = adjacencyOf(mesh);
   ctx.progress("repair", 0.7);
   ctx.checkCancelled();
   const oriented = orient(mesh, adjacency, repairs);
@@ -61,12 +62,10 @@ export function repairScan(
     );
   }
   if (adjacency.openEdges > 0) {
-    // Triangles that were turned run along their edges in another order.
-    const loops = boundaryLoops(mesh, oriented.flipped > 0 ? buildAdjacency(mesh) : adjacency);
+    const loops = boundaryLoops(mesh);
     mesh = closeLoops(mesh, loops, diagonal, repairs, warnings);
   }
-  mesh = sharedMesh(dropUnusedVertices(mesh), ctx.team);
-  if (oriented.flipped === 0 && adjacency.openEdges === 0) keepAdjacency(mesh, adjacency);
+  mesh = sharedMesh(mesh, ctx.team);
   ctx.progress("repair", 1);
   return {
     mesh,
@@ -183,7 +182,7 @@ function orient(mesh: TriangleMesh, adjacency: Adjacency, repairs: string[]): { 
     }
   }
   if (flipped > 0) repairs.push(`turned ${flipped} triangles to face outwards`);
-  return { mesh: { positions: mesh.positions, triangles: t }, flipped };
+  return { mesh: flipped > 0 ? { positions: mesh.positions, triangles: t } : mesh, flipped };
 }
 
 /** Six times the signed volume of a patch about its first vertex, with the given turns applied. */
@@ -265,7 +264,8 @@ function loopMiddle(mesh: TriangleMesh, loop: number[], positions: number[], n: 
 }
 
 /** Closed loops of open edges, in the direction their triangles run along them. */
-export function boundaryLoops(mesh: TriangleMesh, { across } = buildAdjacency(mesh)): number[][] {
+export function boundaryLoops(mesh: TriangleMesh): number[][] {
+  const { across } = adjacencyOf(mesh);
   const t = mesh.triangles;
   const next = new Map<number, number[]>();
   for (let e = 0; e < across.length; e++) {

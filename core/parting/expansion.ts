@@ -4,7 +4,6 @@
  * whatever their neighbours do. Those are settled first, one after another, for each that is settled may settle its
  * neighbours (elimination of dead ends: Desmet and others 1992); the cut decides between the rest.
  */
-
 import type { LabellingProblem } from "./energy.ts";
 import { type Neighbours, neighbours } from "./graph.ts";
 import { MaxFlow } from "./maxflow.ts";
@@ -66,14 +65,11 @@ export class Expansion {
       const a = graph.edges[2 * e];
       const b = graph.edges[2 * e + 1];
       const w = seamCost[e];
-      const aTakes = label[b] === alpha ? 0 : w;
-      const bTakes = label[a] === alpha ? 0 : w;
-      const bothKeep = label[a] === label[b] ? 0 : w;
-      // To take costs least where the neighbour takes too (the seam one would have had alone is saved).
-      least[a] -= bTakes;
-      most[a] += aTakes - bothKeep;
-      least[b] -= aTakes;
-      most[b] += bTakes - bothKeep;
+      // Of a neighbour that takes too, the seam is saved that there would be if it alone took.
+      least[a] -= w;
+      most[a] += sway(label[a], label[b], alpha, w) - w;
+      least[b] -= w;
+      most[b] += sway(label[b], label[a], alpha, w) - w;
     }
     for (let v = 0; v < graph.vertices; v++) {
       if (label[v] === alpha) this.settle(v, TAKES);
@@ -100,20 +96,21 @@ export class Expansion {
       for (let k = near.start[v]; k < near.start[v + 1]; k++) {
         const u = near.list[k];
         if (state[u] !== OPEN) continue;
-        const w = seamCost[near.edge[k]];
-        // An open vertex is not of alpha yet.
-        const sway = (label[v] === alpha ? 0 : w) + (label[u] === label[v] ? w : 0);
-        if (state[v] === KEEPS) least[u] += sway;
-        else most[u] -= sway;
+        const swayed = sway(label[u], label[v], alpha, seamCost[near.edge[k]]);
+        if (state[v] === KEEPS) least[u] += swayed;
+        else most[u] -= swayed;
         this.settleIfSure(u);
       }
     }
   }
 
-  /** Decides between the open vertices by a minimum cut (Kolmogorov and Zabih 2004). */
+  /**
+   * Decides between the open vertices by a minimum cut. What a seam between two of them costs is half what it sways them
+   * by where they part, and for each the middle of what it may add (Kolmogorov and Zabih 2004).
+   */
   private cutOpen(label: Uint8Array, alpha: number, out: Uint8Array): void {
-    const { graph, costs, seamCost } = this.problem;
-    const { state, number } = this;
+    const { graph, seamCost } = this.problem;
+    const { state, number, least, most } = this;
     let open = 0;
     for (let v = 0; v < graph.vertices; v++) number[v] = state[v] === OPEN ? open++ : -1;
     let between = 0;
@@ -123,29 +120,25 @@ export class Expansion {
     const flow = new MaxFlow(open, between);
     // Source side keeps its label, sink side takes alpha.
     for (let v = 0; v < graph.vertices; v++) {
-      if (number[v] >= 0) flow.addTerminal(number[v], costs[alpha][v], costs[label[v]][v]);
+      if (number[v] >= 0) flow.addTerminal(number[v], (least[v] + most[v]) / 2, 0);
     }
     for (let e = 0; e < seamCost.length; e++) {
       const a = graph.edges[2 * e];
       const b = graph.edges[2 * e + 1];
-      const [na, nb] = [number[a], number[b]];
-      if (na < 0 && nb < 0) continue;
-      const w = seamCost[e];
-      const aTakes = label[b] === alpha ? 0 : w;
-      const bTakes = label[a] === alpha ? 0 : w;
-      const bothKeep = label[a] === label[b] ? 0 : w;
-      if (na >= 0 && nb >= 0) {
-        // As terms on the vertices, and one arc from a (keep) to b (take).
-        flow.addTerminal(na, aTakes, bothKeep);
-        flow.addTerminal(nb, 0, aTakes);
-        flow.addEdge(na, nb, bTakes + aTakes - bothKeep, 0);
-      } else if (na >= 0) {
-        if (state[b] === KEEPS) flow.addTerminal(na, aTakes, bothKeep);
-        else flow.addTerminal(na, 0, bTakes);
-      } else if (state[a] === KEEPS) flow.addTerminal(nb, bTakes, bothKeep);
-      else flow.addTerminal(nb, 0, aTakes);
+      if (number[a] < 0 || number[b] < 0) continue;
+      const half = sway(label[a], label[b], alpha, seamCost[e]) / 2;
+      flow.addEdge(number[a], number[b], half, half);
     }
     flow.solve();
     for (let v = 0; v < graph.vertices; v++) if (number[v] >= 0 && !flow.onSourceSide(number[v])) out[v] = alpha;
   }
+}
+
+/**
+ * How much more taking alpha costs a vertex where its neighbour keeps its label than where that takes alpha too.
+ * @param own label of the vertex, not alpha
+ * @param seam what a seam between the two costs
+ */
+function sway(own: number, neighbour: number, alpha: number, seam: number): number {
+  return (neighbour === alpha ? 0 : seam) + (own === neighbour ? seam : 0);
 }

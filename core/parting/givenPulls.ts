@@ -1,5 +1,4 @@
 /** Sections for the user's own pulls. */
-
 import type { JobContext } from "../job/context.ts";
 import type { Direction } from "../survey/directions.ts";
 import { labellingEnergy } from "./energy.ts";

@@ -3,7 +3,6 @@
  *   sum over vertices of cost(label) + sum of the price of the seams between different labels,
  * by expansion moves (Boykov, Veksler and Zabih 2001), each an exact minimum cut.
  */
-
 import { type LabellingProblem, labellingEnergy } from "./energy.ts";
 import { Expansion } from "./expansion.ts";
 

@@ -86,11 +86,13 @@ function nearestCorners(
   return out;
 }
 
-/** Number of the node nearest a point; points off the grid take its edge. */
-export function depthNode(field: DepthField, x: number, y: number, z: number): number {
-  const { originMm: o, stepMm: h, size } = field;
-  const i = Math.min(size[0] - 1, Math.max(0, Math.round((x - o[0]) / h)));
-  const j = Math.min(size[1] - 1, Math.max(0, Math.round((y - o[1]) / h)));
-  const k = Math.min(size[2] - 1, Math.max(0, Math.round((z - o[2]) / h)));
-  return i + size[0] * (j + size[1] * k);
+/**
+ * Number of the node nearest a place; places off the grid take its edge.
+ * @param x, y, z in steps from half a step before node (0, 0, 0): cut off to whole numbers they name the node
+ */
+export function depthNode([nx, ny, nz]: DepthField["size"], x: number, y: number, z: number): number {
+  const i = x <= 0 ? 0 : x >= nx ? nx - 1 : x | 0;
+  const j = y <= 0 ? 0 : y >= ny ? ny - 1 : y | 0;
+  const k = z <= 0 ? 0 : z >= nz ? nz - 1 : z | 0;
+  return i + nx * (j + ny * k);
 }

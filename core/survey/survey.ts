@@ -8,7 +8,7 @@ import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { perMesh } from "../mesh/perMesh.ts";
 import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
-import type { DepthField } from "./depth.ts";
+import { type DepthField, depthNode } from "./depth.ts";
 import type { Direction } from "./directions.ts";
 
 /** Places a column is looked at, at most. */
@@ -81,8 +81,7 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
   const t = mesh.triangles;
   const cell = spacingMm * spacingMm;
   const { stepMm: every, places, size, originMm: o } = field;
-  const [nx, ny, nz] = size;
-  // Places in steps of the depths' grid, half a step on: cut off to whole numbers they name the nearest node.
+  // Places in steps of the depths' grid, half a step on, as `depthNode` takes them.
   const perMm = 1 / every;
   const dx = direction[0] * perMm;
   const dy = direction[1] * perMm;
@@ -109,10 +108,7 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
     let y = (point[1] - o[1]) * perMm + 0.5;
     let z = (point[2] - o[2]) * perMm + 0.5;
     for (let k = 0; k < samples; k++) {
-      const i = x <= 0 ? 0 : x >= nx ? nx - 1 : x | 0;
-      const j = y <= 0 ? 0 : y >= ny ? ny - 1 : y | 0;
-      const l = z <= 0 ? 0 : z >= nz ? nz - 1 : z | 0;
-      const node = i + nx * (j + ny * l);
+      const node = depthNode(size, x, y, z);
       nodes[k] = node;
       if (places[2 * node] > thick) thick = places[2 * node];
       x += each * dx;

@@ -1,5 +1,4 @@
 /** The figures of a small plan that was really worked out, for tests of what shows them. */
-
 import { plainContext } from "../../core/job/context.ts";
 import { ALONE } from "../../core/job/team.ts";
 import { type BundleFigures, bundleOf } from "../../core/plan/bundle.ts";
