@@ -99,7 +99,7 @@ export function mayCross(grid: BrickGrid, { least, greatest }: BrickRanges, slot
   return false;
 }
 
-/** Fills the 9 x 9 x 9 block of (value - level); returns how many cells along each axis are whole. */
+/** Fills the 9 x 9 x 9 block of (value - level), NaN where there is no node, and the place of its first. */
 function loadBlock(
   grid: BrickGrid,
   values: Float32Array,

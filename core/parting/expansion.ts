@@ -136,7 +136,7 @@ export class Expansion {
 
 /**
  * How much more taking alpha costs a vertex where its neighbour keeps its label than where that takes alpha too.
- * @param own label of the vertex, not alpha
+ * @param own label of the vertex; of one that is of alpha already the figure means nothing
  * @param seam what a seam between the two costs
  */
 function sway(own: number, neighbour: number, alpha: number, seam: number): number {

@@ -3,7 +3,6 @@
  * there are to be sections, the dearest to lose are kept and the others go to the neighbour that takes them at the
  * least price.
  */
-
 import type { LabellingProblem } from "./energy.ts";
 import type { Neighbours } from "./graph.ts";
 

@@ -4,7 +4,6 @@
  * Lloyd 1982). Every section stays one connected piece. What is made least is money: fill, parting line, and locks
  * too deep to fill at a price that drives them out.
  */
-
 import type { JobContext } from "../job/context.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { surveyRow } from "../survey/survey.ts";

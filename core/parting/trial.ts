@@ -1,5 +1,4 @@
 /** A plan in the making: connected regions of the survey's mesh, each with a pull, and what it costs. */
-
 import type { Direction } from "../survey/directions.ts";
 import { labellingEnergy } from "./energy.ts";
 import { labelVertices } from "./labelling.ts";

@@ -1,5 +1,4 @@
 /** The rest suggested anew round what is held: sections as they lie, or only their pulls. */
-
 import type { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";

@@ -1,5 +1,4 @@
 /** Small graphs and labelling problems for tests. */
-
 import type { LabellingProblem } from "../parting/energy.ts";
 import type { VertexGraph } from "../parting/graph.ts";
 
