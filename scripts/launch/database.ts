@@ -183,9 +183,14 @@ function answers(port: number): Promise<boolean> {
   });
 }
 
+/** By itself, or by a signal. */
+export function hasEnded(child: ChildProcess): boolean {
+  return child.exitCode !== null || child.signalCode !== null;
+}
+
 function stop(child: ChildProcess): Promise<void> {
   return new Promise((resolve) => {
-    if (child.exitCode !== null || child.signalCode !== null) {
+    if (hasEnded(child)) {
       resolve();
       return;
     }

@@ -5,7 +5,7 @@ import { createServer } from "node:net";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWeb } from "./build.ts";
-import { type PrivateDatabase, SetupProblem, startDatabase } from "./database.ts";
+import { hasEnded, type PrivateDatabase, SetupProblem, startDatabase } from "./database.ts";
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "../..");
 const mode = process.argv[2] ?? "start";
@@ -25,9 +25,7 @@ async function end(code: number): Promise<void> {
   stopping = true;
   for (const child of children) child.kill("SIGTERM");
   await Promise.all(
-    children.map((child) =>
-      child.exitCode === null && child.signalCode === null ? new Promise((done) => child.once("exit", done)) : null,
-    ),
+    children.map((child) => (hasEnded(child) ? null : new Promise((done) => child.once("exit", done)))),
   );
   await database?.stop();
   rmSync(join(dataFolder, "server.pid"), { force: true });
@@ -72,7 +70,7 @@ function node(script: string, env: NodeJS.ProcessEnv, args: string[] = []): Chil
 async function healthy(server: ChildProcess): Promise<void> {
   const until = Date.now() + HEALTHY_WITHIN_MS;
   while (Date.now() < until) {
-    if (server.exitCode !== null) throw new SetupProblem("The server stopped while starting; see its message above.");
+    if (hasEnded(server)) throw new SetupProblem("The server stopped while starting; see its message above.");
     try {
       if ((await fetch(`http://${host}:${port}/api/health`)).ok) return;
     } catch {
