@@ -139,7 +139,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
       against: closest,
     });
     if (stepMm !== 4) continue;
-    const request = surveyRequestFor(jacket.value, 40, 1, [], ctx);
+    const request = surveyRequestFor(jacket.value, 1, [], ctx);
     const rays = `${THOROUGH.directions} directions of rays`;
     const raysAll = (raysMs * THOROUGH.directions * (request.coarse.positions.length / 3)) / 1e6;
     const stage = new SurveyStage(request);
@@ -160,7 +160,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
           layout: null,
           pulls: null,
           sections: 3,
-          fillDepthMm: 40,
+          ...{ giveMm: 1.5, mostSiliconeMm: 15, mayLift: true },
           shellMm: 20,
           prices: partingPrices(newPlan(), TYPICAL_RATES),
         },

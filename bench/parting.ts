@@ -10,8 +10,6 @@ import { layoutOf, takenInHand } from "../core/parting/hand/layout.ts";
 import { surfaceOf } from "../core/parting/hand/surface.ts";
 import { labelVertices } from "../core/parting/labelling.ts";
 import { networkOf } from "../core/parting/network.ts";
-import { guessBySurvey, offerOf } from "../core/parting/offer.ts";
-import { DEEP_WEIGHT } from "../core/parting/pricing.ts";
 import { type SuggestRequest, surveyPulls, surveyRequest } from "../core/parting/request.ts";
 import { PlanSearch } from "../core/parting/suggest.ts";
 import type { Suggestion } from "../core/parting/trial.ts";
@@ -63,7 +61,7 @@ export function benchGraphCut(report: (row: PartingRow) => void): void {
 /** Patches that want a pull they face, unevenly, so that labels compete everywhere. */
 function cutProblem(mesh: TriangleMesh, labels: number) {
   const graph = vertexGraph(mesh);
-  const pulls = pullDirections(60, false).slice(3, 3 + labels);
+  const pulls = pullDirections(60).slice(3, 3 + labels);
   const p = mesh.positions;
   const costs = pulls.map(([x, y, z], l) =>
     Float32Array.from({ length: graph.vertices }, (_, v) => {
@@ -83,7 +81,7 @@ function benchDirections(
 ): void {
   let last = 0;
   for (const count of [50, 100, 200, 400]) {
-    const directions = pullDirections(count, true);
+    const directions = pullDirections(count);
     const started = performance.now();
     surveyDirections(surveyRequest(request, directions), ctx);
     const ms = performance.now() - started;
@@ -121,7 +119,7 @@ function benchHand(
     const to = [points[3 * k] + n, points[3 * k + 1], points[3 * k + 2] + n] as const;
     const started = performance.now();
     const moved = moveHandle(glance.surface, layout, longest, 1, to);
-    glance.look(moved, request.fillDepthMm, NO_ZONES, 8);
+    glance.look(moved, NO_ZONES, 8);
     return performance.now() - started;
   });
   const ms = times.sort((a, b) => a - b)[MOVES >> 1];
@@ -165,6 +163,10 @@ function benchSettled(piece: TriangleMesh, name: string, ctx: JobContext, report
 
 const SETTLED_MOVES = 4;
 
+/** What a plan of the search costs by its own word. */
+const paid = ({ energy, handling, pulls }: Suggestion) =>
+  energy + handling + pulls.length * (prices.setupPerSection + prices.waitPerSection);
+
 /** Survey and search on the demo pieces, and their cost against the best contrary pair parted straight across. */
 export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => void): void {
   const pieces = { lamplighter: makeLamplighter, walrus: makeWalrus, relief: makeRelief };
@@ -174,7 +176,7 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     const { mesh } = repairScan(piece, ctx);
     const { coats } = newPlan().jacket;
     const jacket = makeJacket(mesh, { coats, smoothingMm: 20, rimWidthMm: 60, onBoard: true, stepMm: 6 }, ctx);
-    const request = surveyRequestFor(jacket, 40, 1, [], ctx);
+    const request = surveyRequestFor(jacket, 1, [], ctx);
     let started = performance.now();
     const table = surveyPulls(request, ctx);
     const pulls = table.directions.length;
@@ -185,7 +187,7 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     const costs: number[] = [];
     for (const count of [2, 3, 4, 5, 6]) {
       started = performance.now();
-      const { cost } = offerOf(request, search.best(count, ctx), prices, guessBySurvey(request));
+      const cost = paid(search.best(count, ctx));
       const ms = performance.now() - started;
       const ratio = costs.length > 0 ? cost / costs[0] : null;
       costs.push(cost);
@@ -194,9 +196,7 @@ export function benchDemoPieces(ctx: JobContext, report: (row: PartingRow) => vo
     started = performance.now();
     const plain = search.straightPair();
     if (!plain) continue;
-    const naive = offerOf(request, plain, prices, guessBySurvey(request));
-    // What stays locked would still have to be freed: it is charged as the search charges it.
-    const ratio = Math.min(...costs) / (naive.cost + DEEP_WEIGHT * naive.deepMm3 * prices.fillPerMm3);
+    const ratio = Math.min(...costs) / paid(plain);
     report({ stage: "cost against a straight pair", size: name, ms: performance.now() - started, ratio });
   }
 }

@@ -24,7 +24,8 @@ describe("the plan document", () => {
           [0.6, 0, 0.8],
           [0, -1, 0],
         ],
-        fillDepthMm: 25,
+        giveMm: 2,
+        mostSiliconeMm: 12,
         layout: {
           sections: [{ pull: [0, 0, 1] }, { pull: [0, 0, -1] }],
           lines: [{ points: [0, 0, 0, 9, 0, 0, 9, 9, 0], handles: [0, 1, 2], closed: true, left: 0, right: 1 }],
@@ -37,17 +38,19 @@ describe("the plan document", () => {
 
   it("is read from what older versions stored", () => {
     const { zones: _zones, ...plan } = newPlan();
-    const { layout: _layout, ...parting } = plan.parting;
-    const { stops: _stops, ...third } = plan.jacket;
+    const { layout: _layout, giveMm: _give, mostSiliconeMm: _most, ...parting } = plan.parting;
+    const { footClayMm: _foot, ...fourth } = plan.jacket;
+    const { stops: _stops, ...third } = fourth;
     const { thickerMm: _thicker, seam: _seam, ...jacket } = third;
     const { dismissed: _dismissed, ...survey } = plan.survey;
     const second = { ...plan, version: 2, parting: { ...parting, fillDepthMm: 33 }, jacket, survey };
-    const { handlingMm: _handling, ...brief } = plan.brief;
+    const { immovable: _immovable, ...fifth } = plan.brief;
+    const { handlingMm: _handling, ...brief } = fifth;
     const first = { ...second, version: 1, brief };
-    const before = { ...newPlan(), version: 3, parting: { ...newPlan().parting, fillDepthMm: 33 }, jacket: third };
-    for (const stored of [first, second, before]) {
-      expect(upgradePlan(stored)).toEqual({ ...newPlan(), parting: { ...newPlan().parting, fillDepthMm: 33 } });
-    }
+    const deep = { ...parting, layout: null, fillDepthMm: 33 };
+    const before = { ...newPlan(), version: 3, brief: fifth, parting: deep, jacket: third };
+    const last = { ...newPlan(), version: 4, brief: fifth, parting: deep, jacket: fourth };
+    for (const stored of [first, second, before, last]) expect(upgradePlan(stored)).toEqual(newPlan());
   });
 
   it.each([

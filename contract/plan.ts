@@ -78,6 +78,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     surface: z.string().max(60),
     liftLimitKg: z.number().min(1).max(2000),
     handlingMm: z.number().min(100).max(20_000),
+    immovable: z.boolean(),
   }),
   survey: z.object({
     pull: direction,
@@ -89,6 +90,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     smoothingMm: z.number().min(0).max(120),
     rimWidthMm: z.number().min(0).max(500),
     thickerMm: z.number().min(0).max(30),
+    footClayMm: z.number().min(0).max(200),
     seam: z.object({
       kind: z.enum(SEAM_KINDS),
       school: z.enum(SEAM_SCHOOLS.map(({ id }) => id) as [SeamSchoolId, ...SeamSchoolId[]]),
@@ -106,7 +108,8 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
   parting: z.object({
     sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),
     pulls: z.array(direction).min(1).max(8).nullable(),
-    fillDepthMm: z.number().min(0).max(300),
+    giveMm: z.number().min(0.2).max(10).nullable(),
+    mostSiliconeMm: z.number().min(0).max(60),
     layout: layout.nullable(),
   }),
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
@@ -115,7 +118,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  return planDocument.parse(fromVersion3(fromVersion2(fromVersion1(stored))));
+  return planDocument.parse(fromVersion4(fromVersion3(fromVersion2(fromVersion1(stored)))));
 }
 
 const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
@@ -147,6 +150,28 @@ function fromVersion2(stored: unknown): unknown {
     jacket: { thickerMm, seam, ...old.data.jacket },
     parting: { layout: null, ...old.data.parting },
     zones: NO_ZONES,
+  };
+}
+
+const version4 = z.looseObject({
+  version: z.literal(4),
+  brief: z.looseObject({}),
+  jacket: z.looseObject({}),
+  parting: z.looseObject({ fillDepthMm: z.unknown() }),
+});
+
+/** Version 5 asks how far the rubber gives, closes gaps at the foot, and fills as far as it takes. */
+function fromVersion4(stored: unknown): unknown {
+  const old = version4.safeParse(stored);
+  if (!old.success) return stored;
+  const { fillDepthMm: _fillDepthMm, ...parting } = old.data.parting;
+  const { giveMm, mostSiliconeMm } = newPlan().parting;
+  return {
+    ...old.data,
+    version: 5,
+    brief: { immovable: false, ...old.data.brief },
+    jacket: { footClayMm: newPlan().jacket.footClayMm, ...old.data.jacket },
+    parting: { giveMm, mostSiliconeMm, ...parting },
   };
 }
 

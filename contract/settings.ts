@@ -19,6 +19,7 @@ export const rates = z.object({
   waitHourMinor: money.default(TYPICAL_RATES.waitHourMinor),
   overLiftPerKgMinor: money.default(TYPICAL_RATES.overLiftPerKgMinor),
   overHandlingPerMMinor: money.default(TYPICAL_RATES.overHandlingPerMMinor),
+  liftMin: minutes.default(TYPICAL_RATES.liftMin),
   keepClearWeight: z.number().min(1).max(100).default(TYPICAL_RATES.keepClearWeight),
 }) satisfies z.ZodType<Rates>;
 

@@ -54,17 +54,20 @@ test("a jacket edit moves the tally, and undo brings it back", async ({ page }) 
   await course.saved();
 });
 
-test("a locked section says so, and where", async ({ page }) => {
+test("a section that is held says so, and where", async ({ page }) => {
   const course = new CoursePage(page);
   await course.dropScan("toadstool-three.stl", small);
   await course.settled();
   await course.goTo("Parting");
-  const first = page.getByRole("button", { name: /Releases/ }).first();
+  const first = page.getByRole("button", { name: /Comes off/ }).first();
   await first.click();
-  // Both pulls straight up: under the cap nothing can leave.
+  // Straight up it comes off only by what is filled under the cap; left open, that holds it.
   await page.getByLabel("Elevation").fill("90");
-  await expect(page.getByTestId("verdict")).toContainText("locked", { timeout: 60_000 });
-  await expect(page.getByText(/does not release: a lock/).first()).toBeVisible();
+  await course.settled();
+  await page.getByRole("button", { name: "Left open" }).click();
+  await expect(page.getByTestId("verdict")).toContainText("held", { timeout: 60_000 });
+  await expect(page.getByText(/Section \d is held/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Show where it is held" }).click();
 });
 
 test("two windows on one plan: the second is told and chooses", async ({ browser }) => {

@@ -5,7 +5,10 @@ import { capsule, moved } from "../core/testing/shapes.ts";
 import { CoursePage } from "./pages/course.ts";
 import { StagePage } from "./pages/stage.ts";
 
-const bollard = moved(capsule(90, 240, 24), 0, 0, 210);
+/** Deeper than it is wide: it is parted at its sides. */
+const DEPTH = 1.4;
+const round = moved(capsule(90, 240, 24), 0, 0, 210);
+const bollard = { ...round, positions: round.positions.map((value, k) => (k % 3 === 1 ? DEPTH * value : value)) };
 
 /** Corners of a ring on its front: x and z, mm. */
 const RING = [
@@ -19,7 +22,7 @@ const JACKET_MM = 8;
 
 /** The place on the jacket's front at an x and a height on the straight part. */
 function onFront(x: number, z: number): [number, number, number] {
-  return [x, -Math.sqrt((90 + JACKET_MM) ** 2 - x * x), z];
+  return [x, -DEPTH * Math.sqrt(90 ** 2 - x * x) - JACKET_MM, z];
 }
 
 /** The dot of the lines in hand that is nearest to a place on the front, as the plan is kept on the server. */
@@ -43,7 +46,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
   await page.getByRole("button", { name: "Take the lines in hand" }).click();
   await expect(page.getByTestId("hand")).toBeVisible();
   await course.settled();
-  await expect(page.getByTestId("verdict")).toContainText("all 2 sections release");
+  await expect(page.getByTestId("verdict")).toContainText("all 2 sections come off");
   const lineMm = async () => Number((await course.tally("Parting line").textContent())?.replace(/\D/g, ""));
   const straightMm = await lineMm();
 
@@ -61,7 +64,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
   });
 
   await test.step("one section is kept whole, and the rest suggested anew in two", async () => {
-    const card = page.getByRole("button", { name: /^1 Releases/ });
+    const card = page.getByRole("button", { name: /^1 Comes off/ });
     await card.click();
     const pull = await page.getByLabel("Bearing").inputValue();
     await page.getByRole("button", { name: "Keep it whole" }).click();
@@ -71,8 +74,8 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await rest.getByRole("button", { name: /Suggest the rest/ }).click();
     await expect(course.tally("Sections")).toHaveText("3");
     await course.settled();
-    await expect(page.getByTestId("verdict")).toContainText("all 3 sections release");
-    const held = page.getByRole("button", { name: /Releases.*held/ });
+    await expect(page.getByTestId("verdict")).toContainText("all 3 sections come off");
+    const held = page.getByRole("button", { name: /Comes off.*held/ });
     await expect(held).toHaveCount(1);
     if ((await held.getAttribute("aria-expanded")) === "false") await held.click();
     await expect(page.getByLabel("Bearing")).toHaveValue(pull);
@@ -80,7 +83,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await page.getByRole("button", { name: "Undo" }).click();
     await expect(course.tally("Sections")).toHaveText("2");
     await course.settled();
-    await page.getByRole("button", { name: /Releases/, expanded: true }).click();
+    await page.getByRole("button", { name: /Comes off/, expanded: true }).click();
   });
 
   await test.step("a ring is drawn by clicks: a third section", async () => {

@@ -117,10 +117,18 @@ export function sampleAt(
     const d = values[n + 72] * (1 - u) + values[n + 73] * u;
     return (a * (1 - v) + b * v) * (1 - w) + (c * (1 - v) + d * v) * w;
   }
+  const { bricks, slotOf } = grid;
+  const nx = bricks[0];
+  const ny = bricks[1];
+  if ((i + 1) >> 3 >= nx || (j + 1) >> 3 >= ny || (k + 1) >> 3 >= bricks[2]) return outside;
   let sum = 0;
   for (let c = 0; c < 8; c++) {
-    const at = nodeAt(grid, i + (c & 1), j + ((c >> 1) & 1), k + (c >> 2));
-    if (at < 0) return outside;
+    const a = i + (c & 1);
+    const b = j + ((c >> 1) & 1);
+    const d = k + (c >> 2);
+    const slot = slotOf[(a >> 3) + nx * ((b >> 3) + ny * (d >> 3))];
+    if (slot < 0) return outside;
+    const at = slot * BRICK_NODES + (a & 7) + BRICK * (b & 7) + BRICK * BRICK * (d & 7);
     sum += values[at] * (c & 1 ? u : 1 - u) * (c & 2 ? v : 1 - v) * (c & 4 ? w : 1 - w);
   }
   return sum;

@@ -12,6 +12,11 @@ export function jacketThicknessMm(coats: readonly Coat[]): number {
   return coats.reduce((total, coat) => total + coat.thicknessMm, 0);
 }
 
+/** What rubber this thick yields to without harm, mm: a fifth of it, and no more than 1.5. */
+export function usualGiveMm(thicknessMm: number): number {
+  return Math.min(1.5, thicknessMm / 5);
+}
+
 /** Gaps of the piece narrower than this are closed by the silicone brushed on both their walls, mm. */
 export function bridgedGapMm(coats: readonly Coat[]): number {
   return 2 * jacketThicknessMm(coats);

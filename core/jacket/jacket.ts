@@ -9,12 +9,15 @@ import type { BrickGrid } from "../field/grid.ts";
 import { isosurface } from "../field/isosurface.ts";
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
+import { labelParts } from "../mesh/adjacency.ts";
 import { clipAbove } from "../mesh/clip.ts";
+import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import { areaAndVolume, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
+import { footClay } from "./footClay.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
-import { type Stop, volumeOfStopsMm3, withStops } from "./stops.ts";
+import { type Stop, together, volumeOfStopsMm3, withStops } from "./stops.ts";
 import { type ThickerZones, thicken } from "./thicker.ts";
 
 export interface JacketRequest {
@@ -25,6 +28,8 @@ export interface JacketRequest {
   readonly thicker?: ThickerZones;
   /** Through-holes closed with clay first; left out where none is. */
   readonly stops?: readonly Stop[];
+  /** Gaps under the piece up to this height are closed with clay, mm; none where it is left out. */
+  readonly footClayMm?: number;
   readonly onBoard: boolean;
   readonly stepMm: number;
 }
@@ -50,6 +55,8 @@ export interface Jacket {
   readonly rimMm3: number;
   /** Clay that closes through-holes. */
   readonly stopsMm3: number;
+  /** Clay that closes gaps at the foot. */
+  readonly footClayMm3: number;
   /** What streamlining and thicker zones add to the plain offset, mm3. */
   readonly streamliningMm3: number;
   readonly siliconeMm3: number;
@@ -64,7 +71,9 @@ const OFF_THE_PIECE_MM = 0.05;
 
 export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobContext): Jacket {
   const stops = request.stops ?? [];
-  const piece = sharedMesh(withStops(bare, stops, request.onBoard), ctx.team);
+  const foot = footClay(bare, request.onBoard ? (request.footClayMm ?? 0) : 0, request.stepMm / 2);
+  const stopped = withStops(bare, stops, request.onBoard);
+  const piece = sharedMesh(foot.mesh ? together([stopped, foot.mesh]) : stopped, ctx.team);
   const { stepMm: h, smoothingMm: r } = request;
   const t = jacketThicknessMm(request.coats);
   const started = ctx.nowMs();
@@ -77,15 +86,17 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
   const phi = closedOffset(piece, field, t, r, ctx);
   if (thicker) thicken(field.grid, phi, thicker, t);
   const above = (mesh: TriangleMesh) => (request.onBoard ? clipAbove(mesh, 0) : mesh);
-  const mesh = sharedMesh(above(isosurface(field.grid, phi, 0, ctx)), ctx.team);
+  const { mesh: outside } = withoutPockets(isosurface(field.grid, phi, 0, ctx), SPECK_MM3);
+  const mesh = sharedMesh(above(outside), ctx.team);
   const outer = areaAndVolume(mesh);
   const rimMm3 = request.onBoard ? rimAreaMm2(field.grid, phi, request.rimWidthMm) * t : 0;
   const offsets = offsetLevels(request.coats, r > 0 || thicker !== null);
   const levels = levelFigures(field.grid, field.distanceMm, offsets, request.onBoard, ctx);
   if (r <= 0 && !thicker) levels.push(outer);
-  // With stops the shells overlap: what they displace together is read just off them.
+  // Where shells overlap, what they displace together is read just off them.
+  const shells = labelParts(piece).parts;
   const pieceVolume =
-    stops.length > 0 ? levels[0].volumeMm3 - OFF_THE_PIECE_MM * levels[0].areaMm2 : areaAndVolume(piece).volumeMm3;
+    shells > 1 ? levels[0].volumeMm3 - OFF_THE_PIECE_MM * levels[0].areaMm2 : areaAndVolume(piece).volumeMm3;
   const plainVolume = levels[levels.length - 1].volumeMm3;
   const streamliningMm3 = Math.max(0, outer.volumeMm3 - plainVolume);
   const siliconeMm3 = outer.volumeMm3 - pieceVolume + rimMm3;
@@ -98,7 +109,8 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
     outerAreaMm2: outer.areaMm2,
     outerVolumeMm3: outer.volumeMm3,
     rimMm3,
-    stopsMm3: stops.length > 0 ? volumeOfStopsMm3(pieceVolume, bare) : 0,
+    stopsMm3: stops.length > 0 ? volumeOfStopsMm3(pieceVolume - foot.volumeMm3, bare) : 0,
+    footClayMm3: foot.volumeMm3,
     streamliningMm3,
     siliconeMm3,
     siliconeG: siliconeMassG(siliconeMm3),

@@ -24,8 +24,12 @@ const SEATED_MM = 22;
 
 /** The piece with its stops in place; shells that overlap, each closed. */
 export function withStops(piece: TriangleMesh, stops: readonly Stop[], onBoard: boolean): TriangleMesh {
-  if (stops.length === 0) return piece;
-  const parts = [piece, ...stops.map((stop) => stopMesh(stop, onBoard))];
+  return together([piece, ...stops.map((stop) => stopMesh(stop, onBoard))]);
+}
+
+/** Several bodies as one mesh; shells may overlap. */
+export function together(parts: readonly TriangleMesh[]): TriangleMesh {
+  if (parts.length === 1) return parts[0];
   const positions = new Float32Array(parts.reduce((sum, part) => sum + part.positions.length, 0));
   const triangles = new Uint32Array(parts.reduce((sum, part) => sum + part.triangles.length, 0));
   let vertices = 0;

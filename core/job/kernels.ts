@@ -8,28 +8,32 @@ import { ownerKernel } from "../field/nearest.ts";
 import { passKernel } from "../field/transform.ts";
 import { levelKernel } from "../jacket/levels.ts";
 import { trialKernel } from "../parting/alternate.ts";
-import { stretchKernel } from "../release/locks.ts";
+import { biteKernel } from "../release/bite.ts";
+import { hullKernel } from "../release/hull.ts";
 import { blockKernel } from "../release/order.ts";
-import { windowKernel } from "../release/windows.ts";
+import { redistanceKernel } from "../release/redistance.ts";
+import { shadowKernel } from "../release/shadows.ts";
 import { surveyKernel } from "../survey/survey.ts";
 import type { Kernel } from "./team.ts";
 
 const all = [
   bendKernel,
+  biteKernel,
   blockKernel,
   featureKernel,
+  hullKernel,
   levelKernel,
   measureKernel,
   ownerKernel,
   passKernel,
+  redistanceKernel,
   seedKernel,
-  stretchKernel,
+  shadowKernel,
   surfaceKernel,
   surveyKernel,
   thinKernel,
   trialKernel,
   voteKernel,
-  windowKernel,
 ];
 
 export const kernels: ReadonlyMap<string, Kernel<never>> = new Map(

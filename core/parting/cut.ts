@@ -27,8 +27,20 @@ interface Segment {
   readonly pair: number;
 }
 
-export function cutSections(mesh: TriangleMesh, potentials: readonly Float32Array[]): CutResult {
-  const cutter = new Cutter(mesh, potentials);
+/** Where lines cross edges, by `edgeKey`: as a share of the way from the lower to the higher vertex. */
+export type Ties = ReadonlyMap<number, number>;
+
+/** Names an edge of a mesh with so many vertices. */
+export function edgeKey(a: number, b: number, vertices: number): number {
+  return Math.min(a, b) * vertices + Math.max(a, b);
+}
+
+/**
+ * @param potentials of each section at every vertex
+ * @param ties where lines cross some of the edges; elsewhere they cross where potentials tie
+ */
+export function cutSections(mesh: TriangleMesh, potentials: readonly Float32Array[], ties?: Ties): CutResult {
+  const cutter = new Cutter(mesh, potentials, ties);
   for (let k = 0; k < mesh.triangles.length; k += 3) cutter.triangle(k);
   const lines = cutter.chain();
   return { skins: cutter.skins(), lines, lengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0) };
@@ -71,6 +83,7 @@ class Cutter {
   constructor(
     private readonly mesh: TriangleMesh,
     private readonly potentials: readonly Float32Array[],
+    private readonly ties: Ties = new Map(),
   ) {
     this.label = labelsOf(potentials);
     this.skin = potentials.map(() => new IndexList());
@@ -117,14 +130,14 @@ class Cutter {
   private tie(a: number, b: number): number {
     const low = Math.min(a, b);
     const high = Math.max(a, b);
-    const key = low * this.vertices + high;
+    const key = edgeKey(low, high, this.vertices);
     const known = this.edgePoint.get(key);
     if (known !== undefined) return known;
     const pl = this.potentials[this.label[low]];
     const ph = this.potentials[this.label[high]];
     const dLow = pl[low] - ph[low];
     const dHigh = ph[high] - pl[high];
-    const s = Math.min(0.98, Math.max(0.02, dLow / (dLow + dHigh || 1)));
+    const s = Math.min(0.98, Math.max(0.02, this.ties.get(key) ?? dLow / (dLow + dHigh || 1)));
     const p = this.mesh.positions;
     const number = this.addPoint([0, 1, 2].map((x) => p[3 * low + x] * (1 - s) + p[3 * high + x] * s));
     this.edgePoint.set(key, number);

@@ -13,6 +13,7 @@ const prices: PartingPrices = {
   keepClearWeight: 4,
   setupPerSection: 6000,
   waitPerSection: 200,
+  lift: 4000,
   shellGPerMm2: 0.03,
   liftLimitG: 25_000,
   overLiftPerG: 0.1,
@@ -31,6 +32,7 @@ describe("the cost of a parting", () => {
           { areaMm2: 1e6, greatestMm: 1200 },
           { areaMm2: 5e5, greatestMm: 900 },
         ],
+        lifted: true,
       },
       prices,
     );
@@ -42,6 +44,7 @@ describe("the cost of a parting", () => {
       zones: 200 * 2.5 * 3,
       setup: 12_000,
       wait: 400,
+      lift: 4000,
       // 30 kg is 5 kg over; 1.2 m is 0.2 m over.
       handling: 5000 * 0.1 + 200 * 5,
     });

@@ -3,7 +3,7 @@
  * The one formula by which plans are looked for, compared and reported.
  *
  *   fill x price + line x (wall + finishing x casts), times a weight through zones to keep clear
- *     + sections x (set-up + wait)
+ *     + sections x (set-up + wait) + a lift where a section leaves downwards past the board
  *     + kilograms over the lift limit x its price + metres over the handling size x its price
  */
 
@@ -19,6 +19,8 @@ export interface PartingPrices {
   readonly setupPerSection: number;
   /** What waiting for one more section to set costs the shop. */
   readonly waitPerSection: number;
+  /** Lifting the piece once, where a section leaves downwards past the board. */
+  readonly lift: number;
   readonly shellGPerMm2: number;
   readonly liftLimitG: number;
   readonly overLiftPerG: number;
@@ -33,9 +35,11 @@ export interface PricedPlan {
   /** Of it, through zones to keep clear. */
   readonly clearMm: number;
   readonly sections: readonly { readonly areaMm2: number; readonly greatestMm: number }[];
+  /** Does any of them leave only after the piece has been lifted? */
+  readonly lifted: boolean;
 }
 
-export const COST_PARTS = ["fill", "wall", "finishing", "zones", "setup", "wait", "handling"] as const;
+export const COST_PARTS = ["fill", "wall", "finishing", "zones", "setup", "wait", "lift", "handling"] as const;
 export type CostPart = (typeof COST_PARTS)[number];
 export type CostParts = Readonly<Record<CostPart, number>>;
 
@@ -47,6 +51,7 @@ export function costParts(plan: PricedPlan, prices: PartingPrices): CostParts {
     zones: plan.clearMm * linePerMm(prices) * (prices.keepClearWeight - 1),
     setup: plan.sections.length * prices.setupPerSection,
     wait: plan.sections.length * prices.waitPerSection,
+    lift: plan.lifted ? prices.lift : 0,
     handling: plan.sections.reduce((sum, section) => sum + handlingCost(section, prices), 0),
   };
 }

@@ -9,6 +9,10 @@ import { type SuggestRequest, surveyRequest } from "./request.ts";
 
 /** How much more a volume weighs that is too thick to fill: enough to be worth a long detour of the line. */
 export const DEEP_WEIGHT = 20;
+/** A pull that sinks by more than this, as a sine, leaves downwards. */
+const LEVEL = -0.02;
+/** A section moves about so far before it stands clear, mm: how high it must be to leave downwards above the board. */
+const LOWER_MM = 200;
 /** A patch short of the draft is charged as a lock this deep, mm. */
 const DRAFT_DEPTH_MM = 12;
 
@@ -70,8 +74,16 @@ export class Pricing {
   private priceAt(v: number, x: number, y: number, z: number, lockMm3: number, deepMm3: number): number {
     const { normals: n, leastFacing } = this;
     const facing = x * n[3 * v] + y * n[3 * v + 1] + z * n[3 * v + 2];
+    // A section that comes down to the board on its way leaves only after a lift.
+    if (!this.request.mayLift && z < LEVEL && this.heightOf(v) < LOWER_MM * -z)
+      return this.prices.fillPerMm3 * DEEP_WEIGHT * this.areasMm2[v] * LOWER_MM;
     const shortMm3 = facing < leastFacing ? this.areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
     return this.prices.fillPerMm3 * (lockMm3 + (DEEP_WEIGHT - 1) * deepMm3 + shortMm3);
+  }
+
+  private heightOf(vertex: number): number {
+    const { coarse, boardMm } = this.request;
+    return boardMm === null ? Infinity : coarse.positions[3 * vertex + 2] - boardMm;
   }
 
   /** Surveys and prices several pulls side by side. */

@@ -26,7 +26,7 @@ function rangeOf(
     nearest: NearestField.about(coarse, 12, ctx),
     boardMm,
     spacingMm: 6,
-    fillDepthMm: 30,
+    mayLift: true,
     draftDeg: 1,
     effort: { ...HASTY, directions: 160, careful: true },
   };
@@ -59,11 +59,12 @@ describe("from where a section can be pulled", () => {
     const leavingAt = (wanted: Direction): Leaving | undefined =>
       directions.find(({ pull }) => degrees(pull, wanted) < 0.5)?.leaving;
     expect(leavingAt([1, 0, 0])).toBe("free");
-    expect(leavingAt([0, 0, 1])).toBe("locked");
+    // What lies under the cap's rim can be filled; what lies behind the stem cannot.
+    expect(leavingAt([0, 0, 1])).toBe("fill");
     expect(leavingAt([-1, 0, 0])).toBe("locked");
     expect(degrees(best, [1, 0, 0])).toBeLessThan(8);
     expect(bestLeaving).toBe("free");
-    expect(directions.every(({ pull }) => pull[2] >= 0)).toBe(true);
+    expect(directions.some(({ pull }) => pull[2] < -0.5)).toBe(true);
   });
 
   it("keeps a pull that cannot be bettered", () => {

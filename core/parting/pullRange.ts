@@ -57,9 +57,7 @@ export function pullRange(
     [best, bestCost, least] = [pull, row, price];
   });
   for (const turnDeg of TURNS_DEG) {
-    const sides = Array.from({ length: 6 }, (_, side) => turnedBy(best, turnDeg, side * 60)).filter(
-      (pull) => request.boardMm === null || pull[2] >= 0,
-    );
+    const sides = Array.from({ length: 6 }, (_, side) => turnedBy(best, turnDeg, side * 60));
     const surveyed = surveyDirections(surveyRequest(request, sides), ctx);
     sides.forEach((pull, row) => {
       const cost = surveyRow(surveyed, row, vertices);
@@ -71,15 +69,24 @@ export function pullRange(
   return { directions, best, bestLeaving: leavingOf(request, bestCost, members) };
 }
 
+/** Locks behind the body of fewer lines than this, so deep as a section is thick, do not count. */
+const NOISE_LINES = 12;
+const NOISE_DEPTH_MM = 40;
+
+/** Locks behind the body no larger than this are the survey's own roughness. */
+export function deepFloorMm3(spacingMm: number): number {
+  return NOISE_LINES * spacingMm ** 2 * NOISE_DEPTH_MM;
+}
+
 function membersOf(label: Uint8Array, section: number): Uint32Array {
   const members: number[] = [];
   for (let v = 0; v < label.length; v++) if (label[v] === section) members.push(v);
   return Uint32Array.from(members);
 }
 
-function leavingOf({ spacingMm, fillDepthMm }: SuggestRequest, cost: SurveyCost, members: Uint32Array): Leaving {
+function leavingOf({ spacingMm }: SuggestRequest, cost: SurveyCost, members: Uint32Array): Leaving {
   const { lockMm3, deepMm3 } = cost;
-  const deepest = ROUGH_LINES * spacingMm ** 2 * fillDepthMm;
+  const deepest = deepFloorMm3(spacingMm);
   let lock = 0;
   let deep = 0;
   for (let k = 0; k < members.length; k++) {

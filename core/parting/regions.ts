@@ -36,6 +36,11 @@ export function regionsOf(label: ArrayLike<number>, near: Neighbours): Regions {
   return { of, label: labels };
 }
 
+/** How many pieces a graph is in. */
+export function piecesOf(near: Neighbours): number {
+  return regionsOf(new Uint8Array(near.start.length - 1), near).label.length;
+}
+
 export interface RegionSize {
   readonly areaMm2: number;
   /** Along whichever axis it reaches farthest. */

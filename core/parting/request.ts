@@ -38,7 +38,7 @@ export const THOROUGH: SearchEffort = {
   finalists: 3,
   counts: 5,
   careful: true,
-  fillRounds: 3,
+  fillRounds: 10,
   order: true,
 };
 /** For a plan that is kept, on a slow machine: half the pulls, on a mesh a third as fine. */
@@ -50,7 +50,7 @@ export const BRIEF: SearchEffort = {
   finalists: 2,
   counts: 5,
   careful: true,
-  fillRounds: 3,
+  fillRounds: 10,
   order: true,
 };
 /** For a first glance. */
@@ -76,8 +76,9 @@ export interface SuggestRequest {
   readonly clear: Uint8Array | null;
   readonly boardMm: number | null;
   readonly spacingMm: number;
-  readonly fillDepthMm: number;
   readonly draftDeg: number;
+  /** May sections leave downwards past the board, after a lift? */
+  readonly mayLift: boolean;
   readonly effort: SearchEffort;
 }
 
@@ -90,9 +91,8 @@ export interface SurveyTable {
 }
 
 export function surveyPulls(request: SuggestRequest, ctx: JobContext): SurveyTable {
-  const onBoard = request.boardMm !== null;
   const axes = bodyAxes(request.coarse);
-  const directions = withBodyAxes(pullDirections(request.effort.directions, onBoard), axes, onBoard);
+  const directions = withBodyAxes(pullDirections(request.effort.directions), axes);
   return { directions, axes, cost: surveyDirections(surveyRequest(request, directions), ctx) };
 }
 
@@ -111,7 +111,6 @@ export function surveyRequest(request: SuggestRequest, directions: readonly Dire
     directions,
     spacingMm: request.spacingMm,
     boardMm: request.boardMm,
-    fillDepthMm: request.fillDepthMm,
     depth: request.depth,
   };
 }

@@ -31,7 +31,7 @@ function searchOn(
     nearest: NearestField.about(coarse, 28, ctx),
     boardMm: null,
     spacingMm: 14,
-    fillDepthMm: 40,
+    mayLift: true,
     draftDeg: 1,
     effort: { ...HASTY, directions: 60, starts: 2, turns: 2, careful: true },
   };

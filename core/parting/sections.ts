@@ -63,27 +63,77 @@ export function sectionPotentials(
   return withoutIslands(fields, near);
 }
 
-/** Every section keeps its largest piece; where it had an island, the best other section wins. Changes the fields. */
-export function withoutIslands(
-  fields: Float32Array[],
-  near: { start: Uint32Array; list: Uint32Array },
-): Float32Array[] {
+interface Near {
+  readonly start: Uint32Array;
+  readonly list: Uint32Array;
+}
+
+/** Every section keeps its largest piece; an island goes to the section it borders on most. Changes the fields. */
+export function withoutIslands(fields: Float32Array[], near: Near): Float32Array[] {
+  dropIslands(fields, near, Infinity);
+  return fields;
+}
+
+/**
+ * Gives islands to the section they border on most. Changes the fields: where an island goes over, its section and the
+ * one it goes to change places.
+ * @param most pieces of more vertices than this stay, as pieces of their section
+ * @returns how many vertices went to another section
+ */
+export function dropIslands(fields: Float32Array[], near: Near, most: number): number {
+  let dropped = 0;
   for (let round = 0; round < 3; round++) {
     const label = labelsOf(fields);
     const { piece, sizes, owner } = pieces(label, near);
     const largest = fields.map((_, s) =>
       sizes.reduce((best, size, k) => (owner[k] === s && (best < 0 || size > sizes[best]) ? k : best), -1),
     );
+    const goes = sizes.map((size, k) => largest[owner[k]] !== k && size <= most);
+    const borders = sizes.map((_, k) => (goes[k] ? new Float64Array(fields.length) : null));
+    for (let v = 0; v < label.length; v++) {
+      const border = borders[piece[v]];
+      if (!border) continue;
+      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
+        const other = near.list[k];
+        // Islands beside one another do not take each other in.
+        if (piece[other] !== piece[v] && !goes[piece[other]]) border[label[other]]++;
+      }
+    }
+    const to = borders.map((border) => (border?.some((n) => n > 0) ? border.indexOf(Math.max(...border)) : -1));
     let islands = 0;
     for (let v = 0; v < label.length; v++) {
-      if (largest[label[v]] === piece[v]) continue;
+      const next = to[piece[v]];
+      if (next < 0) continue;
       islands++;
-      // Below every other potential here, by a step that keeps the order among the others.
-      fields[label[v]][v] = Math.min(...fields.map((field) => field[v])) - 0.5;
+      const own = fields[label[v]][v];
+      fields[label[v]][v] = fields[next][v];
+      fields[next][v] = own;
     }
     if (islands === 0) break;
+    dropped += islands;
   }
-  return fields;
+  return dropped;
+}
+
+/** The sections with every piece of more than one as a section of its own; and of each the section it is a piece of. */
+export function byPieces(fields: readonly Float32Array[], near: Near): { fields: Float32Array[]; from: number[] } {
+  const label = labelsOf(fields);
+  const { piece, owner } = pieces(label, near);
+  const out = [...fields];
+  const from = fields.map((_, s) => s);
+  const first = fields.map(() => -1);
+  owner.forEach((s, k) => {
+    if (first[s] < 0) {
+      first[s] = k;
+      return;
+    }
+    const lowest = -1e6;
+    const own = Float32Array.from(fields[s], (value, v) => (piece[v] === k ? value : lowest));
+    out[from.length] = own;
+    from.push(s);
+    out[s] = Float32Array.from(out[s], (value, v) => (piece[v] === k ? lowest : value));
+  });
+  return { fields: out, from };
 }
 
 /** The connected pieces of a labelling: the piece of each vertex, and how many vertices and which label each has. */

@@ -17,7 +17,7 @@ import { hollowsOf } from "./plugs.ts";
 import { handlingCost, linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
 import { turnedBy } from "./pullRange.ts";
-import { type RegionSize, type Regions, regionSizes } from "./regions.ts";
+import { piecesOf, type RegionSize, type Regions, regionSizes } from "./regions.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
 import { shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
@@ -32,6 +32,8 @@ export class PlanSearch {
   private readonly vertices: Seams;
   private readonly patches: Patches;
   private readonly coarse: Seams;
+  /** Pieces that the surface is in. */
+  private readonly bodies: number;
   private readonly holding: Holding;
   private readonly given: TrialStart | null;
   /** Surveyed pulls, then the held ones: pulls x patches. */
@@ -59,6 +61,7 @@ export class PlanSearch {
     this.vertices = seamsOf(vertexGraph(request.coarse, lineWeights(request, prices)), prices);
     this.patches = patchesOf(this.vertices.graph, this.vertices.near, PATCH_VERTICES);
     this.coarse = seamsOf(this.patches.graph, prices);
+    this.bodies = piecesOf(this.vertices.near);
     this.holding = Holding.of(held, this.vertices.graph.vertices);
     const onPatches = this.holding.onPatches(this.patches);
     this.heldPrices = this.pricing
@@ -111,9 +114,9 @@ export class PlanSearch {
     return { pull: this.priced[pull].pull, price: this.holding.rule(this.bareOf(pull), held), held };
   }
 
-  /** No plan has fewer sections: what is held, and one more for the rest. */
+  /** No plan has fewer sections: what is held, and one more for the rest; one for every body that stands apart. */
   get fewest(): number {
-    return Math.max(2, this.holding.held.length + 1);
+    return Math.max(2, this.holding.held.length + 1, this.bodies);
   }
 
   /** The best plan found with at most `sections` sections, handling counted; never dearer than with fewer. */
@@ -131,6 +134,11 @@ export class PlanSearch {
    * a search has to beat.
    */
   straightPair(): Suggestion | null {
+    const trial = this.straightTrial();
+    return trial && this.told(trial);
+  }
+
+  private straightTrial(): Trial | null {
     const { directions } = this.survey;
     const { positions: p } = this.request.coarse;
     const { areasMm2 } = this.pricing;
@@ -138,6 +146,8 @@ export class PlanSearch {
     directions.forEach((along, d) => {
       const against = directions.findIndex((other) => dot(other, along) < -1 + 1e-7);
       if (against < d) return;
+      // On the board, one of two that are not level could leave only after a lift.
+      if (this.request.boardMm !== null && Math.abs(along[2]) > LEVEL) return;
       const places = Float64Array.from(areasMm2, (_, v) => dot(along, [p[3 * v], p[3 * v + 1], p[3 * v + 2]]));
       const middle = places.reduce((sum, place, v) => sum + place * areasMm2[v], 0) / sumOf(areasMm2);
       const pulls = [d, against].map((k) => this.pricedOnVertices(k));
@@ -147,7 +157,7 @@ export class PlanSearch {
       if (!best || energy < best.energy)
         best = { pulls, regions: { of: Int32Array.from(label), label: [0, 1] }, energy };
     });
-    return best ? this.told(best) : null;
+    return best;
   }
 
   /** A plan of this search with its lines drawn tight. */
@@ -176,9 +186,12 @@ export class PlanSearch {
   }
 
   private exactTrial(sections: number, ctx: JobContext): Trial {
-    this.bestTrial(Math.max(this.fewest, sections), ctx);
+    const cheapest = this.bestTrial(Math.max(this.fewest, sections), ctx);
     const known = this.exact.get(sections);
     if (known) return known;
+    if (sections <= this.fewest) {
+      return cheapest.regions.label.length < sections ? (this.straightTrial() ?? cheapest) : cheapest;
+    }
     // No search ended with so many: the largest section of the next smaller plan is split.
     const fewer = this.exactTrial(sections - 1, ctx);
     const areas = this.sizes(fewer.regions).map((size, r) => (this.holds(fewer, r) ? 0 : size.areaMm2));
@@ -199,7 +212,8 @@ export class PlanSearch {
     return trial;
   }
 
-  private bestTrial(sections: number, ctx: JobContext): Trial {
+  private bestTrial(wanted: number, ctx: JobContext): Trial {
+    const sections = Math.max(this.fewest, wanted);
     const known = this.found.get(sections);
     if (known) return known;
     const starts = this.startingSets(sections).map((set) => ({ set, pulls: this.priced, labels: null }));
@@ -359,10 +373,9 @@ export class PlanSearch {
     return next.energy < trial.energy ? next : trial;
   }
 
-  /** Pulls tilted to six sides; none into the board. */
+  /** Pulls tilted to six sides. */
   private sidesOf(pull: Direction, turnDeg: number): Direction[] {
-    const sides = Array.from({ length: 6 }, (_, side) => turnedBy(pull, turnDeg, side * 60));
-    return sides.filter((side) => this.request.boardMm === null || side[2] >= 0);
+    return Array.from({ length: 6 }, (_, side) => turnedBy(pull, turnDeg, side * 60));
   }
 }
 
@@ -374,6 +387,8 @@ function least(trials: readonly Trial[]): Trial {
   return trials.reduce((best, trial) => (trial.energy < best.energy ? trial : best));
 }
 
+/** A pull is level where it rises or sinks no more than this, as a sine. */
+const LEVEL = 0.02;
 /** Hollows of a plan that a plug is tried in. */
 const HOLLOWS = 2;
 /** A section smaller than this share of the jacket must save what a section costs. */

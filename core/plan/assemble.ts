@@ -12,9 +12,12 @@ import { plugHosts } from "../parting/plugs.ts";
 import type { SuggestRequest } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
 import type { Cells } from "../release/cells.ts";
+import { type FillKind, type FillPart, fillParts } from "../release/fills.ts";
 import { thickestFillMm } from "../release/fillThickness.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
+import { travelOf } from "../release/travel.ts";
 import type { Direction } from "../survey/directions.ts";
+import type { SectionsRequest } from "./choosing.ts";
 import type { FreedSections } from "./freeing.ts";
 import { boardOf, type LaidOut, linesOn } from "./laidOut.ts";
 
@@ -24,25 +27,33 @@ export interface PlannedSection {
   readonly origin: number;
   readonly pull: Direction;
   readonly areaMm2: number;
-  readonly lockMm3: number;
   readonly fillMm3: number;
   readonly fillWith: FillWith;
   /** Number of the section that it is a plug under; null for any other. */
   readonly plugUnder: number | null;
   /** The thickest of its fill; settled plans only. */
   readonly fillThickMm: number;
-  readonly openMm3: number;
-  readonly deepestMm: number;
-  readonly lockAt: readonly [number, number, number] | null;
+  /** How deep it presses into the rubber on its way out at most, mm. */
+  readonly biteMm: number;
+  /** The place of its inner face that presses so deep; null where none does. */
+  readonly biteAt: readonly [number, number, number] | null;
+  /** How far it moves along its pull before it stands clear, mm; settled plans only. */
+  readonly travelMm: number;
+  /** Does it leave only after the piece, in its mould, has been lifted off the board or laid over? */
+  readonly lifted: boolean;
+  /** Its fills by what they are made of, mm3. */
+  readonly fills: Readonly<Record<FillKind, number>>;
   readonly releases: boolean;
   readonly skin: TriangleMesh;
-  /** Points in the lock, see `SectionLock.points`. */
+  /** Places that bite deeper than the give, xyz and how deep, mm, 4 per place. */
   readonly lockPoints: Float32Array;
   /** Length of parting line along this section, mm. */
   readonly lineMm: number;
 }
 
 export interface Sections {
+  /** How deep a section may press into the rubber and still come off, mm. */
+  readonly giveMm: number;
   /** In the order they are built; taken apart the other way round. */
   readonly sections: readonly PlannedSection[];
   /** Which section, by number, stands in the way of which. */
@@ -71,6 +82,8 @@ export interface Sections {
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;
+  /** The fills part by part, largest first; what of each lies under every section, in their order. */
+  readonly fillParts: readonly FillPart[];
   /** Sections laid by hand, by their place in the layout, that are not one whole piece. */
   readonly troubles: readonly Trouble[];
   readonly warnings: readonly string[];
@@ -98,14 +111,14 @@ function lowestFirst(sections: readonly number[], heightOf: (section: number) =>
 export function assemble(
   freed: FreedSections,
   laid: LaidOut,
-  shellMm: number,
+  { shellMm, giveMm, mostSiliconeMm }: Pick<SectionsRequest, "shellMm" | "giveMm" | "mostSiliconeMm">,
   jacket: Jacket,
   bareNearest: NearestField,
   { coarse, nearest: surveyNearest, spacingMm, effort: { order: ordered } }: SuggestRequest,
   ctx: JobContext,
 ): Sections {
-  const { pulls, label: surveyLabel, troubles } = laid;
-  const { mesh, potentials, locks, last, nearest, fillsMm3 } = freed;
+  const { pulls, troubles } = laid;
+  const { mesh, potentials, nearest, bites } = freed;
   const { stepMm } = jacket.request;
   const warnings: string[] = [];
   const label = labelsOf(potentials);
@@ -117,7 +130,10 @@ export function assemble(
   let cut = cutSections(
     mesh,
     lowest.map((s) => potentials[s]),
+    freed.ties,
   );
+  const bare = freed.cells.carried(jacket.mesh);
+  const surveyLabel = labelsOf(freed.cells.carried(coarse));
   const hosts = plugHosts(coarse, surveyLabel, meshNeighbours(coarse), pulls.length, boardOf(jacket), spacingMm);
   let blocks = !ordered
     ? []
@@ -133,8 +149,10 @@ export function assemble(
         },
         ctx,
       );
-  const withPlugs = orderOf(lowest.length, [...blocks, ...plugsLast(hosts, lowest, blocks)]);
-  const { build, circle } = withPlugs.circle.length > 0 ? orderOf(lowest.length, blocks) : withPlugs;
+  const travels = cut.skins.map((skin, k) => travelOf(skin, pulls[lowest[k]], freed.body, shellMm));
+  const lifted = travels.map((travel) => travel.lifted);
+  const withPlugs = orderOf(lowest.length, [...blocks, ...plugsLast(hosts, lowest, blocks)], lifted);
+  const { build, circle } = withPlugs.circle.length > 0 ? orderOf(lowest.length, blocks, lifted) : withPlugs;
   const order = build.map((k) => lowest[k]);
   if (build.some((k, n) => k !== n)) {
     cut = inOrder(cut, build);
@@ -154,37 +172,49 @@ export function assemble(
     order.map((s) => potentials[s]),
     stepMm,
   );
-  const bare = order.map((s) => laid.potentials[s]);
-  const drawn = ordered ? linesOn(jacket.mesh, bareNearest, cutSections(jacket.mesh, bare), bare, stepMm) : lines;
+  const bareInOrder = order.map((s) => bare[s]);
+  const drawn = ordered
+    ? linesOn(jacket.mesh, bareNearest, cutSections(jacket.mesh, bareInOrder), bareInOrder, stepMm)
+    : lines;
   const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = ordered ? hiddenStretches(lines, seen) : [];
   if (order.length < pulls.length && troubles.length === 0)
     warnings.push("A pull won no part of the jacket and was left out.");
   const numberOf = (s: number | null) => (s === null ? null : order.indexOf(s) + 1);
   for (const trouble of troubles) warnings.push(troubleInWords(trouble, numberOf(trouble.section) || null));
+  const totalMm3 = Math.max(0, areaAndVolume(mesh).volumeMm3 - areaAndVolume(jacket.mesh).volumeMm3);
+  const parts = fillParts({
+    ...{ filled: freed.body, bare: jacket, cells: freed.cells, sections: pulls.length, totalMm3, mostSiliconeMm },
+  });
+  const fillsOf = (s: number) => {
+    const sums = { silicone: 0, clay: 0, web: 0 };
+    for (const part of parts) sums[kindUnder(part, laid.fillWith[s])] += part.bySection[s];
+    return sums;
+  };
   const sections = order.map((s, k): PlannedSection => {
-    // What still holds it is told before what was filled.
-    const lock = last[s].holdingMm3 > 0 ? last[s] : locks[s];
+    const fills = fillsOf(s);
     return {
       number: k + 1,
       origin: s,
       pull: pulls[s],
       areaMm2: areaAndVolume(cut.skins[k]).areaMm2,
-      lockMm3: locks[s].lockMm3,
-      fillMm3: fillsMm3[s],
+      fillMm3: fills.silicone + fills.clay + fills.web,
+      fills,
       fillWith: laid.fillWith[s],
       plugUnder: numberOf(hosts[s]),
-      fillThickMm: ordered && fillsMm3[s] > 0 ? thickestFillMm(cut.skins[k], bareNearest, stepMm) : 0,
-      openMm3: lock.openMm3,
-      deepestMm: lock.deepestMm,
-      lockAt: lock.at,
-      releases: last[s].holdingMm3 === 0,
+      fillThickMm: ordered && totalMm3 > 0 ? thickestFillMm(cut.skins[k], bareNearest, stepMm) : 0,
+      biteMm: bites[s].biteMm,
+      biteAt: bites[s].at,
+      ...travels[build[k]],
+      releases: bites[s].biteMm <= giveMm,
       skin: cut.skins[k],
-      lockPoints: lock.points,
+      lockPoints: bites[s].points,
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),
     };
   });
   for (const section of sections) if (!section.releases) warnings.push(lockWarning(section));
+  const afterLift = sections.filter((section) => section.lifted);
+  if (afterLift.length > 0) warnings.push(liftWarning(afterLift));
   return {
     sections,
     blocks: blocks.map(({ section, by, at, afterMm }) => ({ section: section + 1, by: by + 1, at, afterMm })),
@@ -196,6 +226,7 @@ export function assemble(
       from: from + 1,
       ...rest,
     })),
+    giveMm,
     filled: mesh,
     bare: bareNearest,
     surveyMesh: coarse,
@@ -207,9 +238,15 @@ export function assemble(
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     clayMm3: clayIn(sections),
+    fillParts: parts.map(({ bySection, ...part }) => ({ ...part, bySection: order.map((s) => bySection[s]) })),
     troubles,
     warnings,
   };
+}
+
+/** What a part of the fills is made of under a section whose fills were chosen to be clay. */
+function kindUnder({ kind }: FillPart, fillWith: FillWith): FillKind {
+  return fillWith === "clay" && kind === "silicone" ? "clay" : kind;
 }
 
 /** Plugs come out after the section over them, unless that one cannot leave before them. */
@@ -225,8 +262,8 @@ function plugsLast(
 }
 
 /** How much of the fills is clay, mm3. */
-export function clayIn(sections: readonly Pick<PlannedSection, "fillMm3" | "fillWith">[]): number {
-  return sections.reduce((sum, { fillMm3, fillWith }) => sum + (fillWith === "clay" ? fillMm3 : 0), 0);
+export function clayIn(sections: readonly Pick<PlannedSection, "fills">[]): number {
+  return sections.reduce((sum, { fills }) => sum + fills.clay + fills.web, 0);
 }
 
 function circleWarning(circle: readonly number[], blocks: readonly Block[]): string {
@@ -235,11 +272,15 @@ function circleWarning(circle: readonly number[], blocks: readonly Block[]): str
   return `Sections ${names} block each other: none of them can leave first${at ? ` (they meet near ${at.join(", ")})` : ""}. Turn a pull, or part one of them.`;
 }
 
-function lockWarning(section: PlannedSection): string {
-  const at = section.lockAt?.map((value) => Math.round(value)).join(", ") ?? "?";
-  if (section.fillWith === "open")
-    return `Section ${section.number} does not release: its locks are left open, ${Math.round(section.deepestMm)} mm deep near (${at}).`;
-  return `Section ${section.number} does not release: a lock ${Math.round(section.deepestMm)} mm deep near (${at}). Turn its pull, add a section or allow a deeper fill.`;
+/** How the piece is lifted, with its caution: on every plan in which a section leaves after a lift. */
+function liftWarning(lifted: readonly PlannedSection[]): string {
+  const which = lifted.map(({ number }) => number).join(", ");
+  return `${lifted.length === 1 ? `Section ${which} leaves` : `Sections ${which} leave`} only after the piece, in its mould, has been lifted off the board or laid over. Know its weight first: two people or a hoist, and soft ground.`;
+}
+
+function lockWarning({ number, biteMm, biteAt }: PlannedSection): string {
+  const at = biteAt?.map((value) => Math.round(value)).join(", ") ?? "?";
+  return `Section ${number} is held: it would have to press ${Math.round(biteMm)} mm deep into the jacket near (${at}).`;
 }
 
 function meanHeight(mesh: TriangleMesh, label: Uint8Array, section: number): number {

@@ -16,7 +16,7 @@ import { planReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 27;
+export const BUNDLE_VERSION = 28;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -31,7 +31,7 @@ export interface BundleFigures {
   readonly locks: readonly {
     readonly section: number;
     readonly at: readonly [number, number, number] | null;
-    readonly openMm3: number;
+    readonly biteMm: number;
   }[];
 }
 
@@ -110,7 +110,7 @@ export async function bundleOf(
       estimate: result.estimate,
       stepMm,
       wholePiece,
-      locks: sections.map((section) => ({ section: section.number, at: section.lockAt, openMm3: section.openMm3 })),
+      locks: sections.map((section) => ({ section: section.number, at: section.biteAt, biteMm: section.biteMm })),
     },
     ...{ piece, jacket, skins, lines, drawn },
     survey: surveyMesh,

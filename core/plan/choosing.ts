@@ -1,7 +1,7 @@
 /** Which plan is taken: suggestions in the order of what the survey thinks of them, till one is proven to come off. */
 import type { JobContext } from "../job/context.ts";
 import { sectionsForPulls } from "../parting/givenPulls.ts";
-import { deepMm3Of } from "../parting/offer.ts";
+import type { Layout } from "../parting/hand/layout.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import type { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
@@ -14,93 +14,71 @@ export interface Wanted {
   readonly pulls: readonly Direction[] | null;
   readonly sections: "auto" | SectionCount;
   readonly prices: PartingPrices;
+  /** May the piece be lifted off its board or laid over? */
+  readonly mayLift: boolean;
 }
 
-/** How a plan is proven; measures in mm3. */
-export interface Proving<Plan, Laid, Bare, Freed> {
-  /** All the ways its lines may be laid, the best first; a way is laid when its turn comes. */
-  ways(plan: Plan): readonly (() => Laid)[];
-  /** Its locks before any fill. */
-  bare(laid: Laid): Bare;
-  /** Is it held for sure, whatever is filled? Such a plan is proven only when no other comes off. */
-  hopeless(bare: Bare): boolean;
-  /** Would one come to the same as the other? */
-  alike(a: Bare, b: Bare): boolean;
-  /** Fills what can be filled, and measures again. */
-  free(laid: Laid, bare: Bare): Freed;
-  /** What still holds it. */
-  holdingMm3(freed: Freed): number;
-}
-
-export interface Proven<Laid, Freed> {
-  readonly laid: Laid;
-  readonly freed: Freed;
-}
-
-interface Weighed<Laid, Freed> extends Proven<Laid, Freed> {
-  readonly heldMm3: number;
+export interface SectionsRequest extends Wanted {
+  /** Lines that were laid by hand; null where there are none. */
+  readonly layout: Layout | null;
+  /** What the rubber yields to, mm. */
+  readonly giveMm: number;
+  /** Fills thicker than this are not made of silicone, mm. */
+  readonly mostSiliconeMm: number;
+  readonly shellMm: number;
 }
 
 /**
- * The first plan that is proven to come off, for what the survey says of one is a guess; else the one that is held least.
- * What is held for sure, or alike to another way of laying the same plan that was proven to be held, is proven last.
- * @param plans the best first
- * @throws Error where there is no plan
+ * Plans worth proving by the survey's word, cheapest first: of every number of sections that gains, with a lift and
+ * without one; of a hasty search one alone.
  */
-export function firstFree<Plan, Laid, Bare, Freed>(
-  plans: Iterable<Plan>,
-  proving: Proving<Plan, Laid, Bare, Freed>,
-): Proven<Laid, Freed> {
-  const prove = (laid: Laid, bare: Bare): Weighed<Laid, Freed> => {
-    const freed = proving.free(laid, bare);
-    return { laid, freed, heldMm3: proving.holdingMm3(freed) };
-  };
-  const putOff: { readonly laid: Laid; readonly bare: Bare }[] = [];
-  let best: Weighed<Laid, Freed> | null = null;
-  for (const plan of plans) {
-    let held: Bare | null = null;
-    for (const lay of proving.ways(plan)) {
-      const laid = lay();
-      const bare = proving.bare(laid);
-      if (proving.hopeless(bare) || (held !== null && proving.alike(held, bare))) {
-        putOff.push({ laid, bare });
-        continue;
-      }
-      const proven = prove(laid, bare);
-      if (proven.heldMm3 === 0) return proven;
-      best = lessHeld(best, proven);
-      held = bare;
-    }
-  }
-  for (const { laid, bare } of putOff) best = lessHeld(best, prove(laid, bare));
-  if (!best) throw new Error("There was no plan to choose from.");
-  return best;
-}
-
-function lessHeld<L, F>(best: Weighed<L, F> | null, other: Weighed<L, F>): Weighed<L, F> {
-  return best && best.heldMm3 <= other.heldMm3 ? best : other;
-}
-
-/** The plans to prove, cheapest first, each with its lines drawn tight when its turn comes; of a hasty search one alone. */
-export function* suggestions(survey: SurveyStage, wanted: Wanted, ctx: JobContext): Generator<Suggestion> {
-  const { pulls, sections, prices } = wanted;
-  if (pulls) {
-    yield sectionsForPulls(survey.request, pulls, prices, ctx);
-    return;
-  }
-  const search = survey.search(prices, ctx);
+export function suggestions(survey: SurveyStage, wanted: Wanted, ctx: JobContext): Suggestion[] {
+  const { pulls, sections, prices, mayLift } = wanted;
+  if (pulls) return [sectionsForPulls({ ...survey.request, mayLift }, pulls, prices, ctx)];
   const { careful, counts } = survey.request.effort;
-  const drawn = (plan: Suggestion) => (careful ? search.tightened(plan) : plan);
-  if (sections !== "auto") {
-    yield drawn(search.exactly(sections, ctx));
-    return;
-  }
-  // Those the survey finds free come first: to prove one that locks costs as much time as to prove one that does not.
-  const found = everyCount(search, SECTION_COUNTS.slice(0, counts), prices, ctx)
-    .map((plan) => ({ plan, locks: deepMm3Of(survey.request, plan) > 0, price: weighedPrice(plan, prices) }))
-    .sort((a, b) => Number(a.locks) - Number(b.locks) || a.price - b.price);
-  for (const { plan } of careful ? found : found.slice(0, 1)) yield drawn(plan);
+  const onBoard = survey.request.boardMm !== null;
+  const foundWith = (way: boolean) => {
+    const search = survey.search(prices, way, ctx);
+    const plans =
+      sections === "auto"
+        ? everyCount(search, SECTION_COUNTS.slice(0, counts), prices, ctx)
+        : [search.exactly(sections, ctx)];
+    return plans.map((plan) => ({
+      plan,
+      search,
+      lift: way ? liftOf(plan, prices, survey) : 0,
+      price: weighedPrice(plan, prices),
+    }));
+  };
+  const found = foundWith(mayLift || !onBoard);
+  // Where a lift is in the cheapest plan, what it would cost to do without one is looked for too.
+  if (careful && found.some(({ lift }) => lift > 0)) found.push(...foundWith(false));
+  found.sort((a, b) => a.price + a.lift - b.price - b.lift);
+  return careful ? found.map(({ plan, search }) => search.tightened(plan)) : [found[0].plan];
 }
+
+/** The best plan of just so many sections, what a lift costs counted. */
+export function exactSuggestion(survey: SurveyStage, wanted: Wanted, count: number, ctx: JobContext): Suggestion {
+  const { prices, mayLift } = wanted;
+  const foundWith = (way: boolean) => {
+    const search = survey.search(prices, way, ctx);
+    const plan = search.exactly(count, ctx);
+    const lift = way ? liftOf(plan, prices, survey) : 0;
+    return { plan, search, lift, price: weighedPrice(plan, prices) + lift };
+  };
+  const found = [foundWith(mayLift || survey.request.boardMm === null)];
+  if (found[0].lift > 0) found.push(foundWith(false));
+  const { plan, search } = found.reduce((best, other) => (other.price < best.price ? other : best));
+  return search.tightened(plan);
+}
+
+/** What a lift adds to the price of a plan of which some section most likely leaves downwards past the board. */
+export function liftOf(plan: Pick<Suggestion, "pulls">, prices: PartingPrices, survey: SurveyStage): number {
+  return survey.request.boardMm !== null && plan.pulls.some((pull) => pull[2] < LEVEL) ? prices.lift : 0;
+}
+
+/** Pulls that sink no more than this, as a sine, are level. */
+const LEVEL = -0.02;
 
 /** Plans of two sections, three and so on, until one more is not worth it. */
 function everyCount(

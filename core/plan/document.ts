@@ -11,10 +11,10 @@ import type { Direction } from "../survey/directions.ts";
 import { NO_ZONES, type Zones } from "../survey/zones.ts";
 import type { LengthUnit } from "../units/index.ts";
 
-export const PLAN_VERSION = 4;
+export const PLAN_VERSION = 5;
 
 /** How many sections a plan may be asked for. */
-export const SECTION_COUNTS = [2, 3, 4, 5, 6] as const;
+export const SECTION_COUNTS = [2, 3, 4, 5, 6, 7, 8] as const;
 export type SectionCount = (typeof SECTION_COUNTS)[number];
 
 export type UpAxis = "x" | "y" | "z" | "-x" | "-y" | "-z";
@@ -28,6 +28,8 @@ export interface Brief {
   readonly liftLimitKg: number;
   /** The largest section that can be handled: door, bench, oven. */
   readonly handlingMm: number;
+  /** The piece cannot be lifted off its board or laid over: no section may leave downwards past it. */
+  readonly immovable: boolean;
 }
 
 export interface PlanDocument {
@@ -54,6 +56,8 @@ export interface PlanDocument {
     readonly rimWidthMm: number;
     readonly thickerMm: number;
     readonly seam: Seam;
+    /** Gaps under the piece no higher than this are closed with clay before the first coat, mm. */
+    readonly footClayMm: number;
     /** Through-holes closed with clay before the first coat. */
     readonly stops: readonly Stop[];
   };
@@ -61,7 +65,10 @@ export interface PlanDocument {
     readonly sections: "auto" | SectionCount;
     /** The user's own pulls; null lets them be suggested. */
     readonly pulls: readonly Direction[] | null;
-    readonly fillDepthMm: number;
+    /** How deep a section may press into the rubber and still come off, mm; null goes by the jacket's thickness. */
+    readonly giveMm: number | null;
+    /** Fills thicker than this are made of clay, mm. */
+    readonly mostSiliconeMm: number;
     /** Sections and lines laid by hand; null lets them be laid out. They come before the pulls and the number. */
     readonly layout: Layout | null;
   };
@@ -82,6 +89,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       surface: "clay",
       liftLimitKg: 25,
       handlingMm: 2000,
+      immovable: false,
     },
     survey: { pull: [0, -1, 0], draftDeg: 1, dismissed: [] },
     jacket: {
@@ -95,9 +103,10 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       rimWidthMm: 60,
       thickerMm: 4,
       seam: NO_SEAM,
+      footClayMm: 30,
       stops: [],
     },
-    parting: { sections: "auto", pulls: null, fillDepthMm: 40, layout: null },
+    parting: { sections: "auto", pulls: null, giveMm: null, mostSiliconeMm: 15, layout: null },
     zones: NO_ZONES,
     shell: { system: "gypsum-jute", figures: {} },
   };

@@ -2,9 +2,11 @@
  * From a scan and a plan document to results, in stages. Each stage is kept with the key of its inputs, so that an
  * edit runs only what it touches: a change of shell system computes no field.
  */
+import { outsideOfParts } from "../field/enclosed.ts";
+import { jacketThicknessMm, usualGiveMm } from "../jacket/coat.ts";
 import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
-import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh/mesh.ts";
+import { areaAndVolume, boxSize, meshBox, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
 import type { Layout } from "../parting/hand/layout.ts";
 import { type PullRange, pullRange } from "../parting/pullRange.ts";
@@ -12,13 +14,14 @@ import { type SearchEffort, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { type ZoneKind, zoneLengthsMm } from "../survey/zones.ts";
 import type { Sections } from "./assemble.ts";
+import type { SectionsRequest } from "./choosing.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
-import { type ComparedPlan, comparePlans } from "./offers.ts";
+import { type ComparedPlan, comparePlans, offerOf } from "./offers.ts";
 import { type Relaid, type Remedy, remediesFor, type Trial } from "./remedies.ts";
 import { splitOff, suggestLines, suggestRest } from "./rest.ts";
 import { seatPiece } from "./seat.ts";
-import { planSections, type SectionsRequest } from "./sections.ts";
+import { planSections } from "./sections.ts";
 import { SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
 export interface Piece {
@@ -37,6 +40,16 @@ export interface PlanResult {
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly string[];
+}
+
+function toldOfParts(inner: number, overlapping: number): string[] {
+  const told: string[] = [];
+  if (inner > 0)
+    told.push(
+      `left out ${inner} inner ${inner === 1 ? "skin" : "skins"}: nothing outside can reach ${inner === 1 ? "it" : "them"}`,
+    );
+  if (overlapping > 0) told.push(`${overlapping} parts run into others: what they share counts once`);
+  return told;
 }
 
 /** One stage's last result and the key of the inputs it was made from. */
@@ -80,8 +93,10 @@ export class PlanEngine {
   /** Seats and repairs the scan. @throws ScanProblem */
   pieceFor(document: PlanDocument, ctx: JobContext): Piece {
     return this.piece.get(JSON.stringify(document.seat), () => {
-      const { mesh, report } = repairScan(seatPiece(this.raw, document.seat), ctx);
-      return { mesh, report, ...areaAndVolume(mesh), sizeMm: boxSize(meshBox(mesh)) };
+      const { mesh: mended, report: found } = repairScan(seatPiece(this.raw, document.seat), ctx);
+      const { mesh, inner, overlapping } = outsideOfParts(mended, ctx);
+      const report = { ...found, repairs: [...found.repairs, ...toldOfParts(inner, overlapping)] };
+      return { mesh: sharedMesh(mesh, ctx.team), report, ...areaAndVolume(mesh), sizeMm: boxSize(meshBox(mesh)) };
     });
   }
 
@@ -93,7 +108,7 @@ export class PlanEngine {
   /** The jacket at a grid step. */
   jacketFor(document: PlanDocument, stepMm: number, ctx: JobContext): Jacket {
     const piece = this.pieceFor(document, ctx);
-    const { coats, smoothingMm, rimWidthMm, thickerMm, stops } = document.jacket;
+    const { coats, smoothingMm, rimWidthMm, thickerMm, stops, footClayMm } = document.jacket;
     const thicker = { dabs: document.zones.thicker, moreMm: thickerMm };
     const key = JSON.stringify([
       document.seat,
@@ -102,6 +117,7 @@ export class PlanEngine {
       rimWidthMm,
       thicker.dabs.length > 0 ? thicker : null,
       stops.map(({ loop }) => loop),
+      footClayMm,
       stepMm,
     ]);
     const request: JacketRequest = {
@@ -110,6 +126,7 @@ export class PlanEngine {
       rimWidthMm,
       thicker,
       stops,
+      footClayMm,
       onBoard: document.seat.onBoard,
       stepMm,
     };
@@ -119,14 +136,10 @@ export class PlanEngine {
   /** The survey that a suggestion is looked for in; its table is left out where the pulls are the user's own. */
   private surveyFor(document: PlanDocument, stepMm: number, ctx: JobContext): SurveyStage {
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const { fillDepthMm } = document.parting;
     const { draftDeg } = document.survey;
     const { keepClear } = document.zones;
-    const key = JSON.stringify([this.jacket.key, fillDepthMm, draftDeg, keepClear]);
-    return this.survey.get(
-      key,
-      () => new SurveyStage(surveyRequestFor(jacket, fillDepthMm, draftDeg, keepClear, ctx, this.effort)),
-    );
+    const key = JSON.stringify([this.jacket.key, draftDeg, keepClear]);
+    return this.survey.get(key, () => new SurveyStage(surveyRequestFor(jacket, draftDeg, keepClear, ctx, this.effort)));
   }
 
   /** Works out what the next edit of the document's lines is measured against. */
@@ -141,12 +154,15 @@ export class PlanEngine {
     const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
     const request = this.sectionsRequest(document, rates);
-    const { layout, pulls, sections, prices, shellMm } = request;
-    const key = JSON.stringify([this.survey.key, layout, pulls, sections, prices, Math.round(shellMm)]);
+    const { layout, pulls, sections, prices, shellMm, giveMm, mostSiliconeMm, mayLift } = request;
+    const key = JSON.stringify([
+      ...[this.survey.key, layout, pulls, sections, prices, Math.round(shellMm)],
+      ...[giveMm, mostSiliconeMm, mayLift],
+    ]);
     return this.sections.get(key, () => planSections(jacket, survey, request, ctx));
   }
 
-  /** The best plan of every number of sections, estimated; each is told as it is found. */
+  /** The best plan of every number of sections, proven; each is told as it is found. */
   async compare(
     document: PlanDocument,
     rates: Rates,
@@ -155,8 +171,16 @@ export class PlanEngine {
     tell?: (plan: ComparedPlan) => Promise<void> | void,
   ): Promise<ComparedPlan[]> {
     const survey = this.surveyFor(document, stepMm, ctx);
-    const { prices, shellMm } = this.sectionsRequest(document, rates);
-    return comparePlans(survey, prices, shellMm, (plan) => partingHours(plan, document, rates), ctx, tell);
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    const request = this.sectionsRequest(document, rates);
+    const quiet = { ...ctx, progress: () => {} };
+    return comparePlans(
+      (sections) => planSections(jacket, survey, { ...request, sections, pulls: null, layout: null }, quiet),
+      (plan) => offerOf(plan, survey.request, request.prices),
+      (plan) => partingHours(plan, document, rates),
+      ctx,
+      tell,
+    );
   }
 
   /**
@@ -206,7 +230,7 @@ export class PlanEngine {
       lines: (layout) => suggestLines(jacket, known, { layout, prices }, ctx),
       split: (layout, one) => splitOff(jacket, known, { layout, prices }, one, ctx),
     };
-    return remediesFor(document, plan, number, range, jacket, relaid, trial, ctx, tell);
+    return remediesFor(document, plan, number, range, relaid, trial, ctx, tell);
   }
 
   /**
@@ -224,12 +248,23 @@ export class PlanEngine {
   }
 
   private sectionsRequest(document: PlanDocument, rates: Rates): SectionsRequest {
-    const { layout, pulls, sections, fillDepthMm } = document.parting;
+    const { layout, pulls, sections, mostSiliconeMm } = document.parting;
+    const giveMm = document.parting.giveMm ?? usualGiveMm(jacketThicknessMm(document.jacket.coats));
+    const mayLift = !document.brief.immovable;
     const { thicknessMm } = shellTakeoff(document.shell.system, document.shell.figures, {
       areasMm2: [],
       flangeLengthsMm: [],
     });
-    return { layout, pulls, sections, fillDepthMm, shellMm: thicknessMm, prices: partingPrices(document, rates) };
+    return {
+      layout,
+      pulls,
+      sections,
+      giveMm,
+      mostSiliconeMm,
+      mayLift,
+      shellMm: thicknessMm,
+      prices: partingPrices(document, rates),
+    };
   }
 
   /** The survey's mesh, for pictures of compared plans; null before a comparison. */

@@ -44,13 +44,14 @@ describe("the estimate", () => {
     const byFormula =
       of("jacket") * (of("coats") * TYPICAL_RATES.coatMinPerM2 + of("shell layers") * TYPICAL_RATES.layerMinPerM2) +
       of("parting") * TYPICAL_RATES.wallMinPerM +
-      of("sections") * TYPICAL_RATES.sectionSetupMin;
+      of("sections") * TYPICAL_RATES.sectionSetupMin +
+      of("lifts") * TYPICAL_RATES.liftMin;
     expect(handsMin).toBeCloseTo(byFormula, 6);
   });
 
   it("buys clay for the holes closed with clay, and counts the plugs of the others", () => {
     const loop = Array.from({ length: 36 }, (_, k) => [60 * Math.cos(k), 0, 400 + 60 * Math.sin(k)][k % 3]);
-    const jacket = { siliconeG: 4000, outerAreaMm2: 2e5, stopsMm3: 200_000, coats: [{ massG: 4000 }] };
+    const jacket = { siliconeG: 4000, outerAreaMm2: 2e5, stopsMm3: 200_000, footClayMm3: 0, coats: [{ massG: 4000 }] };
     const made = (kinds: readonly ("clay" | "plug")[]) => {
       const stops = kinds.map((kind) => ({ kind, loop }));
       const { materials } = estimate(

@@ -33,6 +33,8 @@ export interface Rates {
   readonly overLiftPerKgMinor: number;
   /** Every metre of a section over the handling size. */
   readonly overHandlingPerMMinor: number;
+  /** Lifting the piece in its mould off the board, or laying it over: minutes of hands, all of them together. */
+  readonly liftMin: number;
   /** How many times dearer a line is held to be that runs through a zone to keep clear. */
   readonly keepClearWeight: number;
 }
@@ -50,6 +52,7 @@ export const TYPICAL_RATES: Rates = {
   waitHourMinor: 150,
   overLiftPerKgMinor: 150,
   overHandlingPerMMinor: 5000,
+  liftMin: 60,
   keepClearWeight: 5,
 };
 
@@ -77,12 +80,20 @@ export interface JacketTotals {
   readonly outerAreaMm2: number;
   /** What closes through-holes. */
   readonly stopsMm3: number;
+  /** What closes gaps at the foot. */
+  readonly footClayMm3: number;
   readonly coats: readonly { readonly massG: number }[];
 }
 
 /** What of the sections an estimate depends on. */
 export interface SectionTotals {
-  readonly sections: readonly { readonly number: number; readonly areaMm2: number; readonly lineMm: number }[];
+  readonly sections: readonly {
+    readonly number: number;
+    readonly areaMm2: number;
+    readonly lineMm: number;
+    /** Does it leave only after the piece has been lifted? */
+    readonly lifted?: boolean;
+  }[];
   readonly partingLengthMm: number;
   readonly fillMm3: number;
   /** Of it, filled with clay. */
@@ -107,6 +118,7 @@ export function partingPrices(document: PlanDocument, rates: Rates): PartingPric
     keepClearWeight: rates.keepClearWeight,
     setupPerSection: rates.sectionSetupMin * perMinute,
     waitPerSection: (shellSystem(shell.system).setMin.value / 60) * rates.waitHourMinor,
+    lift: rates.liftMin * perMinute,
     shellGPerMm2: metre.sectionMassesG[0] / MM2_PER_M2,
     liftLimitG: brief.liftLimitKg * 1000,
     overLiftPerG: rates.overLiftPerKgMinor / 1000,
@@ -117,14 +129,15 @@ export function partingPrices(document: PlanDocument, rates: Rates): PartingPric
 
 /** Hours of hands and of waiting that a parting's sections and lines take, the edition's finishing with them. */
 export function partingHours(
-  plan: Pick<PricedPlan, "lineMm" | "sections">,
+  plan: Pick<PricedPlan, "lineMm" | "lifted"> & { readonly sections: { readonly length: number } },
   document: PlanDocument,
   rates: Rates,
 ): number {
   const metres = plan.lineMm / 1000;
   const minutes =
     metres * (rates.wallMinPerM + rates.finishMinPerM * document.brief.edition) +
-    plan.sections.length * (rates.sectionSetupMin + shellSystem(document.shell.system).setMin.value);
+    plan.sections.length * (rates.sectionSetupMin + shellSystem(document.shell.system).setMin.value) +
+    (plan.lifted ? rates.liftMin : 0);
   return minutes / 60;
 }
 
@@ -149,6 +162,7 @@ export function estimate(
     ...takeoff.lines,
     ...sundries(jacket, sections),
     clay("Clay for fills", "fills of clay", sections.clayMm3),
+    clay("Clay for the foot", "gaps under the piece", jacket.footClayMm3),
     clay("Clay for through-holes", "webs of clay", jacket.stopsMm3 * clayShare),
     plugs(document, jacket.stopsMm3 * (1 - clayShare)),
     ...seamMaterials(seam),
@@ -309,7 +323,9 @@ function tasksInOrder(
       waitMin: k === all.length - 1 ? restMin.value : setMin.value,
     }),
   );
-  return withSeam(document, { coats, shells });
+  const lift: Task = { name: "Lift the piece in its mould", handsMin: rates.liftMin, waitMin: 0 };
+  const opening = sections.sections.some(({ lifted }) => lifted) ? [lift] : [];
+  return withSeam(document, { coats, shells: [...shells, ...opening] });
 }
 
 function handsWorking(
@@ -320,13 +336,15 @@ function handsWorking(
   rates: Rates,
 ): Working {
   return {
-    formula: "area × (coats × min/m² + layers × min/m²) + parting metres × min/m + sections × set-up + jacket seam",
+    formula:
+      "area × (coats × min/m² + layers × min/m²) + parting metres × min/m + sections × set-up + lifts × min + jacket seam",
     inputs: [
       { name: "jacket", value: jacket.outerAreaMm2 / MM2_PER_M2, unit: "m²" },
       { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
       { name: "shell layers", value: takeoff.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
       { name: "parting", value: sections.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
       { name: "sections", value: sections.sections.length, unit: `at ${rates.sectionSetupMin} min` },
+      { name: "lifts", value: sections.sections.some(({ lifted }) => lifted) ? 1 : 0, unit: `at ${rates.liftMin} min` },
       {
         name: "jacket seam",
         value: seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats)).makeMin,

@@ -1,140 +1,101 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { NearestField } from "../field/nearest.ts";
 import { type Jacket, makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
-import type { Direction } from "../survey/directions.ts";
-import { mushroom } from "../testing/shapes.ts";
-import {
-  type FreedSections,
-  FreeingMemory,
-  type FreeRequest,
-  freeSections,
-  lockedAlike,
-  lockedBare,
-  tooDeep,
-} from "./freeing.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { Body } from "../release/body.ts";
+import { type Direction, pullDirections } from "../survey/directions.ts";
+import { lumps, lumpy } from "../testing/random.ts";
+import { mushroom, sphere } from "../testing/shapes.ts";
+import { bareBody, freeSections, hullOf } from "./freeing.ts";
 
-const STEP_MM = 4;
+const GIVE_MM = 1.5;
 const coats = [{ thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
-/** A low mushroom on the board: under its cap a section pulled up is locked, thin enough to be filled. */
-const jacket = jacketOf(78);
+const jacketOn = (piece: TriangleMesh, stepMm: number, onBoard = true): Jacket =>
+  makeJacket(piece, { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard, stepMm }, ctx);
+const hullMm3 = (jacket: Jacket, pulls: readonly Direction[]) =>
+  areaAndVolume(hullOf(jacket, bareBody(jacket, ctx), pulls, GIVE_MM, ctx).mesh).volumeMm3 -
+  areaAndVolume(jacket.mesh).volumeMm3;
 
-function jacketOf(capMm: number): Jacket {
-  return makeJacket(
-    mushroom(60, 40, capMm, 40, 96),
-    { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: true, stepMm: STEP_MM },
-    ctx,
-  );
-}
+describe("the visible hull", () => {
+  const jacket = jacketOn(mushroom(60, 40, 90, 40, 96), 4);
 
-interface Some {
-  readonly fillDepthMm?: number;
-  readonly open?: boolean;
-  readonly rounds?: number;
-  readonly on?: Jacket;
-}
-
-function asked(memory: FreeingMemory | null, some: Some = {}): FreeRequest {
-  const { fillDepthMm = 60, open = false, rounds = 3, on = jacket } = some;
-  const pulls: readonly Direction[] = [[0, 0, 1]];
-  return {
-    jacket: on,
-    nearest: NearestField.about(on.mesh, 2 * STEP_MM, ctx),
-    pulls,
-    potentials: [new Float32Array(on.mesh.positions.length / 3).fill(1)],
-    fillDepthMm,
-    open: [open],
-    shellMm: 15,
-    rounds,
-    memory,
-  };
-}
-
-const freed = (memory: FreeingMemory | null, some: Some = {}): FreedSections => freeSections(asked(memory, some), ctx);
-
-const holding = ({ last }: FreedSections) => last.reduce((sum, { holdingMm3 }) => sum + holdingMm3, 0);
-
-describe("a lock that can be filled", () => {
-  it("is filled, and holds no more: the fill is the ring under the cap", () => {
-    const result = freed(new FreeingMemory());
-    // From the jacket round the stem to the jacket's own rim, up to its underside.
-    const ringMm3 = Math.PI * ((78 + 4) ** 2 - (60 + 4) ** 2) * (40 - 4);
-    expect(result.fillsMm3[0] / ringMm3).toBeGreaterThan(0.93);
-    expect(result.fillsMm3[0] / ringMm3).toBeLessThan(1.07);
-    expect(holding(result)).toBe(0);
-    expect(result.mesh).not.toBe(jacket.mesh);
+  it("is the body itself where every place is seen by some pull", () => {
+    const sideways: Direction[] = [
+      [1, 0, 0],
+      [-1, 0, 0],
+    ];
+    expect(Math.abs(hullMm3(jacket, sideways))).toBeLessThan(2000);
   });
 
-  it("is left as it is where it is to stay open, or lies too deep, and says that it holds", () => {
-    const open = freed(new FreeingMemory(), { open: true });
-    expect(open.fillsMm3[0]).toBe(0);
-    expect(open.mesh).toBe(jacket.mesh);
-    const deep = freed(new FreeingMemory(), { fillDepthMm: 5 });
-    expect(deep.fillsMm3[0]).toBeLessThan(1000);
-    for (const result of [open, deep]) expect(holding(result)).toBeGreaterThan(100_000);
-  });
-
-  it("holds where it is left open though it is as thin as the grid's own roughness", () => {
-    const capMm = 60 + 1.5 * STEP_MM;
-    const [filled, open] = [false, true].map((left) => freed(new FreeingMemory(), { open: left, on: jacketOf(capMm) }));
-    expect(holding(filled)).toBe(0);
-    expect(holding(open) / filled.locks[0].lockMm3).toBeCloseTo(1, 6);
-    expect(open.fillsMm3[0]).toBe(0);
-  });
-});
-
-describe("a lock looked at before any fill", () => {
-  it("is too deep where no fill goes into it, and what is filled in the end then holds", () => {
-    for (const [fillDepthMm, deep] of [
-      [60, false],
-      [5, true],
-    ] as const) {
-      const request = asked(null, { fillDepthMm });
-      const bare = lockedBare(request, ctx);
-      expect(tooDeep(bare)).toBe(deep);
-      const result = freeSections(request, ctx, bare);
-      expect(holding(result) > 0).toBe(deep);
-      expect(result.fillsMm3).toEqual(freed(null, { fillDepthMm }).fillsMm3);
+  it("has the ring under a mushroom's cap where it is pulled up alone, at any step", () => {
+    // From the jacket round the stem to just within the rim, up to the cap's underside.
+    const rim = 94 - 0.25 * GIVE_MM;
+    const ring = Math.PI * (rim ** 2 - 64 ** 2) * 36;
+    for (const stepMm of [6, 4, 3]) {
+      const found = hullMm3(jacketOn(mushroom(60, 40, 90, 40, 96), stepMm), [[0, 0, 1]]);
+      expect(found / ring).toBeGreaterThan(0.93);
+      expect(found / ring).toBeLessThan(1.03);
     }
   });
-});
 
-describe("two ways to lay the same sections", () => {
-  it("lock alike where their locks differ by less than a tenth", () => {
-    const [first, same, wider] = [78, 78.1, 84].map((capMm) => lockedBare(asked(null, { on: jacketOf(capMm) }), ctx));
-    expect(lockedAlike(first, same)).toBe(true);
-    expect(lockedAlike(first, wider)).toBe(false);
-    expect(lockedAlike(wider, first)).toBe(false);
-  });
-});
-
-describe("what is remembered", () => {
-  it("serves a plan that fills the very same: the filled jacket is not made again", () => {
-    const memory = new FreeingMemory();
-    const [first, second] = [freed(memory), freed(memory)];
-    expect(second.mesh).toBe(first.mesh);
-    expect(second.nearest).toBe(first.nearest);
-    expect(second.fillsMm3).toEqual(first.fillsMm3);
-    expect(second.last[0].holdingMm3).toBe(first.last[0].holdingMm3);
-  });
-
-  it("makes it anew where the fill is another", () => {
-    const memory = new FreeingMemory();
-    const first = freed(memory);
-    const shallow = freed(memory, { fillDepthMm: 5 });
-    expect(shallow.mesh).not.toBe(first.mesh);
-    const again = freed(memory);
-    expect(again.mesh.positions).toEqual(first.mesh.positions);
-    expect(again.fillsMm3).toEqual(first.fillsMm3);
-  });
-
-  it("changes no result: with it and without, a plan comes to the same", () => {
-    const memory = new FreeingMemory();
-    freed(memory, { fillDepthMm: 5 });
-    const [remembered, fresh] = [freed(memory), freed(null)];
-    expect(remembered.fillsMm3).toEqual(fresh.fillsMm3);
-    expect(remembered.last.map(({ lockMm3, holdingMm3 }) => [lockMm3, holdingMm3])).toEqual(
-      fresh.last.map(({ lockMm3, holdingMm3 }) => [lockMm3, holdingMm3]),
+  it("lets every place outside it leave along one of its pulls", () => {
+    const PULLS = pullDirections(30);
+    fc.assert(
+      fc.property(lumps, fc.nat(PULLS.length - 1), fc.nat(PULLS.length - 1), (waves, first, second) => {
+        const piece = jacketOn(lumpy(sphere(90, 24), waves), 6, false);
+        const pulls = [PULLS[first], PULLS[second], [0, 0, 1] as Direction];
+        const { body: data, mesh } = hullOf(piece, bareBody(piece, ctx), pulls, GIVE_MM, ctx);
+        const body = new Body(data);
+        const p = mesh.positions;
+        for (let v = 0; v < p.length; v += 3 * 37) {
+          const [x, y, z] = [p[v], p[v + 1], p[v + 2]];
+          // A little off the surface, whichever way that is.
+          const [a, b, c] = [x, y, z].map((value) => value * (1 + 2 / Math.hypot(x, y, z)));
+          if (body.at(a, b, c) < 1) continue;
+          const clear = Math.max(...pulls.map((d) => body.leastAlong(a, b, c, ...d, Infinity, -9)));
+          // The hull ends at the box of the grid: one pull's shadow behind the body is cut off there.
+          expect(clear).toBeGreaterThan(-GIVE_MM);
+        }
+      }),
+      { numRuns: 5, seed: 12 },
     );
+  });
+});
+
+describe("sections freed by what is filled", () => {
+  const low = jacketOn(mushroom(60, 40, 78, 40, 96), 4);
+  const up: readonly Direction[] = [[0, 0, 1]];
+  const freed = (open: boolean, mostFillMm3 = Infinity) => {
+    const hull = open
+      ? { body: bareBody(low, ctx), mesh: low.mesh }
+      : hullOf(low, bareBody(low, ctx), up, GIVE_MM, ctx);
+    const start = open
+      ? hullOf(
+          low,
+          bareBody(low, ctx),
+          [
+            [1, 0, 0],
+            [-1, 0, 0],
+          ],
+          GIVE_MM,
+          ctx,
+        )
+      : hull;
+    const potentials = [new Float32Array(start.mesh.positions.length / 3).fill(1)];
+    const request = { jacket: low, pulls: up, giveMm: GIVE_MM, open: [open], rounds: 4, mostFillMm3 };
+    return freeSections(start as ReturnType<typeof hullOf>, potentials, request, ctx);
+  };
+
+  it("bite no deeper than the give", () => {
+    expect(freed(false).bites[0].biteMm).toBeLessThanOrEqual(GIVE_MM);
+  });
+
+  it("are told how deep they would bite, and where, when they are left open", () => {
+    const [bite] = freed(true).bites;
+    // The rim of the cap stands out 18 mm over the stem, and is 48 mm thick.
+    expect(bite.biteMm).toBeGreaterThan(6);
+    expect(bite.at?.[2]).toBeLessThan(45);
+    expect(bite.points.length).toBeGreaterThan(40);
   });
 });

@@ -7,7 +7,8 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type Layout, networkOn, placesAlong } from "../parting/hand/layout.ts";
 import { labelsOfLayout, type Trouble, troublesOf } from "../parting/hand/sections.ts";
 import { type Surface, surfaceOf } from "../parting/hand/surface.ts";
-import { deepFloorMm3 } from "../parting/offer.ts";
+import { deepFloorMm3 } from "../parting/pullRange.ts";
+import type { FillKind } from "../release/fills.ts";
 import { type DepthField, depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { type SurveyCost, surveyOne } from "../survey/survey.ts";
@@ -53,13 +54,13 @@ export class Glance {
     this.depth = depthField(mesh, ctx);
   }
 
-  look(layout: Layout, fillDepthMm: number, zones: Zones, overMm: number): GlanceResult {
+  look(layout: Layout, zones: Zones, overMm: number): GlanceResult {
     const { surface } = this;
     const label = labelsOfLayout(surface, layout);
     const network = networkOn(layout, surface.nearest);
     const lengths = network.map((line) => placesAlong(line.points, line.closed).at(-1) ?? 0);
     const sections = layout.sections.map(({ pull }, s): GlanceSection => {
-      const cost = this.surveyOf(pull, fillDepthMm);
+      const cost = this.surveyOf(pull);
       let [areaMm2, lock, deep] = [0, 0, 0];
       for (let v = 0; v < label.length; v++) {
         if (label[v] !== s) continue;
@@ -68,7 +69,7 @@ export class Glance {
         deep += cost.deepMm3[v];
       }
       const lineMm = lengths.reduce((sum, mm, n) => (bordersOn(layout.lines[n], s) ? sum + mm : sum), 0);
-      const deepMm3 = deep > deepFloorMm3(surface.edgeMm, fillDepthMm) ? deep : 0;
+      const deepMm3 = deep > deepFloorMm3(surface.edgeMm) ? deep : 0;
       return { areaMm2, lineMm, fillMm3: Math.max(0, lock - deep), deepMm3 };
     });
     return {
@@ -80,18 +81,23 @@ export class Glance {
     };
   }
 
-  private surveyOf(pull: Direction, fillDepthMm: number): SurveyCost {
-    const key = `${pull.join()} ${fillDepthMm}`;
+  private surveyOf(pull: Direction): SurveyCost {
+    const key = pull.join();
     const held = this.surveys.get(key);
     if (held) return held;
     const { mesh, depth, boardMm, surface } = this;
     const vertices = mesh.positions.length / 3;
     const cost = { lockMm3: new Float32Array(vertices), deepMm3: new Float32Array(vertices) };
-    surveyOne({ mesh, directions: [], spacingMm: surface.edgeMm, boardMm, fillDepthMm, depth }, pull, cost);
+    surveyOne({ mesh, directions: [], spacingMm: surface.edgeMm, boardMm, depth }, pull, cost);
     if (this.surveys.size >= MOST_PULLS) this.surveys.delete(this.surveys.keys().next().value as string);
     this.surveys.set(key, cost);
     return cost;
   }
+}
+
+/** A report's fills, told in litres, in mm3. */
+function inMm3({ fills: { silicone, clay, web } }: { readonly fills: Readonly<Record<FillKind, number>> }) {
+  return { fills: { silicone: 1e6 * silicone, clay: 1e6 * clay, web: 1e6 * web } };
 }
 
 function bordersOn({ left, right }: { readonly left: number; readonly right: number }, section: number): boolean {
@@ -108,7 +114,7 @@ export function reckonedAnew(settled: BundleFigures, document: PlanDocument, rat
     estimate: estimate(
       document,
       report.jacket,
-      { sections, partingLengthMm, fillMm3, clayMm3: clayIn(sections) },
+      { sections, partingLengthMm, fillMm3, clayMm3: clayIn(sections.map(inMm3)) },
       rates,
     ),
   };
@@ -130,29 +136,35 @@ export function figuresAtAGlance(
     const fillWith = layout.sections[origin].fillWith ?? "silicone";
     // What is left open holds, filled or not.
     const filled = fillWith === "open" ? 0 : section.fillMm3;
-    return { ...section, fillMm3: filled, fillWith, origin, number: held?.number ?? origin + 1, held };
+    const litres = filled / 1e6;
+    const fills = { silicone: fillWith === "clay" ? 0 : litres, clay: fillWith === "clay" ? litres : 0, web: 0 };
+    return { ...section, fillMm3: filled, fills, fillWith, origin, number: held?.number ?? origin + 1, held };
   });
   found.sort((a, b) => a.number - b.number);
   const { partingLengthMm } = glance;
   const fillMm3 = found.reduce((sum, section) => sum + section.fillMm3, 0);
-  const totals = { sections: found, partingLengthMm, fillMm3, clayMm3: clayIn(found) };
+  const totals = { sections: found, partingLengthMm, fillMm3, clayMm3: clayIn(found.map(inMm3)) };
   const reckoned = estimate(document, report.jacket, totals, rates);
-  const sections = found.map(({ areaMm2, lineMm, fillMm3: fill, fillWith, deepMm3, origin, number, held }, k) => ({
-    number,
-    origin,
-    pull: layout.sections[origin].pull,
-    areaMm2,
-    lockMm3: fill + deepMm3,
-    fillMm3: fill,
-    fillWith,
-    plugUnder: held?.plugUnder ?? null,
-    fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
-    releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
-    lineMm,
-    lock: { volumeMm3: fill + deepMm3, deepestMm: held?.deepestMm ?? 0, at: held?.lock.at ?? null },
-    deepestMm: held?.deepestMm ?? 0,
-    shellMassG: reckoned.sectionMassesG[k],
-    range: null,
-  }));
+  const sections = found.map(
+    ({ areaMm2, lineMm, fillMm3: fill, fills, fillWith, deepMm3, origin, number, held }, k) => ({
+      number,
+      origin,
+      pull: layout.sections[origin].pull,
+      areaMm2,
+      fillMm3: fill,
+      fillWith,
+      plugUnder: held?.plugUnder ?? null,
+      fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
+      releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
+      lineMm,
+      fills,
+      travelMm: held?.travelMm ?? 0,
+      lifted: held?.lifted ?? false,
+      biteMm: held?.biteMm ?? 0,
+      biteAt: held?.biteAt ?? null,
+      shellMassG: reckoned.sectionMassesG[k],
+      range: null,
+    }),
+  );
   return { ...settled, estimate: reckoned, report: { ...report, sections, partingLengthMm, zoneMm: glance.zoneMm } };
 }

@@ -18,7 +18,7 @@ const floating = { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: fal
 
 const jacket: Jacket = makeJacket(moved(sphere(R, 64), 0, 0, 0), floating, ctx);
 const nearest = NearestField.about(jacket.mesh, 2 * STEP_MM, ctx);
-const request = surveyRequestFor(jacket, 40, 1, [], ctx);
+const request = surveyRequestFor(jacket, 1, [], ctx);
 const pulls: readonly Direction[] = [
   [1, 0, 0],
   [-1, 0, 0],
@@ -43,7 +43,7 @@ function zoneBeside(x: number, turn: number, radiusMm: number) {
   const [y, z] = [Math.cos(turn), Math.sin(turn)];
   const keepClear = [x, R * y, R * z, 0, y, z, radiusMm];
   return {
-    survey: surveyRequestFor(jacket, 40, 1, keepClear, ctx),
+    survey: surveyRequestFor(jacket, 1, keepClear, ctx),
     /** How much of the lines lies in it. */
     withinMm: ({ potentials }: LaidOut) => {
       const lines = linesOn(jacket.mesh, nearest, cutSections(jacket.mesh, potentials), potentials, STEP_MM);

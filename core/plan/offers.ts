@@ -1,43 +1,99 @@
-/** Plans side by side: what each number of sections would cost, and why one would take it. */
+/** Plans side by side: what each number of sections costs, each proven, and why one would take it. */
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
-import { deepFloorMm3, type LockGuess, offerOf, type PlanOffer } from "../parting/offer.ts";
-import type { PartingPrices } from "../parting/price.ts";
+import { boxSize, meshBox } from "../mesh/mesh.ts";
+import type { PartingLine } from "../parting/cut.ts";
+import { vertexAt } from "../parting/hand/surface.ts";
+import { networkLengthMm } from "../parting/network.ts";
+import { type CostParts, costParts, type PartingPrices, type PricedPlan, totalCost } from "../parting/price.ts";
 import type { SuggestRequest } from "../parting/request.ts";
-import { Cells } from "../release/cells.ts";
-import { measureLocks } from "../release/locks.ts";
+import type { Direction } from "../survey/directions.ts";
 import { formatMass } from "../units/index.ts";
-import { SECTION_COUNTS } from "./document.ts";
-import { RESIDUE_STEPS } from "./freeing.ts";
-import type { SurveyStage } from "./surveyStage.ts";
+import type { Sections } from "./assemble.ts";
+import type { SectionCount } from "./document.ts";
+
+export interface PlanOffer {
+  readonly sections: readonly {
+    readonly pull: Direction;
+    readonly areaMm2: number;
+    readonly greatestMm: number;
+    readonly massG: number;
+    readonly fillMm3: number;
+    readonly releases: boolean;
+  }[];
+  readonly lineMm: number;
+  readonly fillMm3: number;
+  /** Sections that do not come off. */
+  readonly held: number;
+  /** Does any section leave only after a lift? */
+  readonly lifted: boolean;
+  readonly parts: CostParts;
+  readonly cost: number;
+  /** Section of each vertex of the survey's mesh, for its picture. */
+  readonly label: Uint8Array;
+  readonly lines: readonly PartingLine[];
+}
 
 export interface ComparedPlan extends PlanOffer {
   /** Hours of hands and of waiting that its sections and lines take. */
   readonly hours: number;
-  /** Against the plan with one section fewer, in a sentence. */
+  /** Against the plan with fewer sections before it, in a sentence. */
   readonly reason: string;
 }
 
-const ORDINALS = ["", "", "second", "third", "fourth", "fifth", "sixth"];
+/** Numbers of sections that are compared. */
+export const COMPARED_COUNTS: readonly SectionCount[] = [2, 3, 4, 5, 6];
 
-/** Offers the best plan of every number of sections, each as it is found. */
+/** A proven plan with its cost in the prices' own money. */
+export function offerOf(plan: Sections, survey: SuggestRequest, prices: PartingPrices): PlanOffer {
+  const sections = plan.sections.map(({ pull, areaMm2, fillMm3, releases, skin }) => ({
+    ...{ pull, areaMm2, fillMm3, releases },
+    greatestMm: Math.max(...boxSize(meshBox(skin))),
+    massG: areaMm2 * prices.shellGPerMm2,
+  }));
+  const lifted = plan.sections.some((section) => section.lifted);
+  const clearMm = clearLengthMm(survey, plan.drawn);
+  const priced: PricedPlan = { fillMm3: plan.fillMm3, lineMm: plan.partingLengthMm, clearMm, sections, lifted };
+  const parts = costParts(priced, prices);
+  return {
+    ...{ sections, lifted, parts },
+    lineMm: plan.partingLengthMm,
+    fillMm3: plan.fillMm3,
+    held: sections.filter(({ releases }) => !releases).length,
+    cost: totalCost(parts),
+    label: plan.surveyLabel,
+    lines: plan.lines,
+  };
+}
+
+/** How much of some lines runs through zones to keep clear, mm. */
+function clearLengthMm({ coarse: mesh, nearest, clear }: SuggestRequest, lines: readonly PartingLine[]): number {
+  if (!clear) return 0;
+  const surface = { mesh, nearest };
+  const network = lines.map(({ points, closed }) => ({ points: Float64Array.from(points), closed, left: 0, right: 1 }));
+  return networkLengthMm(network, (x, y, z) => clear[vertexAt(surface, x, y, z)]);
+}
+
+/**
+ * Offers the best plan of every number of sections, each as soon as it is proven.
+ * @param plan works out and proves the plan of so many sections
+ */
 export async function comparePlans(
-  survey: SurveyStage,
-  prices: PartingPrices,
-  shellMm: number,
+  plan: (sections: SectionCount) => Sections,
+  offer: (plan: Sections) => PlanOffer,
   hoursOf: (plan: PlanOffer) => number,
   ctx: JobContext,
   tell: (plan: ComparedPlan) => Promise<void> | void = () => {},
 ): Promise<ComparedPlan[]> {
-  const search = survey.search(prices, ctx);
-  const locksOf = guessOnSurveyMesh(survey.request, shellMm, ctx);
   const plans: ComparedPlan[] = [];
-  for (const [k, count] of SECTION_COUNTS.entries()) {
+  for (const [k, count] of COMPARED_COUNTS.entries()) {
     ctx.checkCancelled();
-    ctx.progress("compare", k / SECTION_COUNTS.length);
-    const offer = offerOf(survey.request, search.tightened(search.exactly(count, ctx)), prices, locksOf);
-    const plan = { ...offer, hours: hoursOf(offer) };
-    const told = { ...plan, reason: reasonFor(plan, plans.at(-1)) };
+    ctx.progress("compare", k / COMPARED_COUNTS.length);
+    const found = offer(plan(count));
+    // The same plan again: more sections than the piece gives room for.
+    if (plans.some(({ sections }) => sections.length === found.sections.length)) continue;
+    const hours = hoursOf(found);
+    const told = { ...found, hours, reason: reasonFor({ ...found, hours }, plans.at(-1)) };
     plans.push(told);
     await tell(told);
   }
@@ -45,56 +101,29 @@ export async function comparePlans(
   return plans;
 }
 
-/** Lines to the survey's spacing, across a pull and along it: its mesh is no finer, but a lock's edges are. */
-const LINES_PER_SPACING = 2;
+const ORDINALS = ["", "", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
 
-/**
- * Locks measured as they will be on the jacket, on the survey's mesh in its stead: what the survey adds up column by
- * column does not know that a thin lock which is part of a thick one stays open with it.
- */
-export function guessOnSurveyMesh(request: SuggestRequest, shellMm: number, ctx: JobContext): LockGuess {
-  const { coarse: jacket, nearest, boardMm, fillDepthMm } = request;
-  const spacingMm = request.spacingMm / LINES_PER_SPACING;
-  const least = deepFloorMm3(spacingMm, fillDepthMm);
-  const common = {
-    jacket,
-    spacingMm,
-    alongMm: spacingMm,
-    boardMm,
-    fillDepthMm,
-    residueMm: RESIDUE_STEPS * spacingMm,
-    shellMm,
-  };
-  return (pulls, potentials) =>
-    measureLocks(
-      pulls.map((pull, section) => ({ ...common, pull, section })),
-      Cells.of(nearest, potentials, ctx.team),
-      ctx,
-    ).map(({ fillMm3, openMm3 }) => ({ fillMm3, deepMm3: openMm3 > least ? openMm3 : 0 }));
-}
-
-/** Why one would or would not take a plan rather than the one with a section fewer. */
+/** Why one would or would not take a plan rather than the one with fewer sections. */
 export function reasonFor(
   plan: PlanOffer & { readonly hours: number },
   fewer: (PlanOffer & { readonly hours: number }) | undefined,
 ): string {
-  if (plan.deepMm3 > 0 && !fewer) return "Some of it would lock too deep to fill.";
-  if (!fewer) return "The fewest sections there can be.";
+  if (!fewer) return plan.held > 0 ? "With so few, some of it is held." : "The fewest sections there can be.";
   const nth = ORDINALS[plan.sections.length] ?? `${plan.sections.length}th`;
   const savedG = siliconeMassG(fewer.fillMm3 - plan.fillMm3);
   const hours = plan.hours - fewer.hours;
-  const freed = fewer.deepMm3 > 0 && plan.deepMm3 === 0 ? " frees what was locked," : "";
-  const silicone =
+  const freed = fewer.held > 0 && plan.held === 0 ? " frees what was held," : "";
+  const fill =
     Math.abs(savedG) < 10
-      ? " saves no silicone"
-      : ` ${savedG > 0 ? "saves" : "takes"} ${formatMass(Math.abs(savedG))} of silicone`;
+      ? " saves no fill"
+      : ` ${savedG > 0 ? "saves" : "takes"} ${formatMass(Math.abs(savedG))} of fill`;
   const time = `${hours >= 0 ? "costs" : "saves"} ${Math.abs(hours).toFixed(1)} h`;
-  return `A ${nth} section${freed}${silicone} and ${time}.`;
+  return `A ${nth} section${freed}${fill} and ${time}.`;
 }
 
 /** The cheapest of several plans; of those that come off whole, where any does. */
-export function cheapest<T extends Pick<PlanOffer, "deepMm3" | "cost">>(plans: readonly T[]): T | null {
-  const free = plans.filter((plan) => plan.deepMm3 === 0);
+export function cheapest<T extends Pick<PlanOffer, "held" | "cost">>(plans: readonly T[]): T | null {
+  const free = plans.filter((plan) => plan.held === 0);
   const among = free.length > 0 ? free : plans;
   return among.length === 0 ? null : among.reduce((best, plan) => (plan.cost < best.cost ? plan : best));
 }

@@ -1,9 +1,8 @@
 /**
- * What would free a locked section: turn its pull, fill deeper, part a plug where it holds, move its lines, split it in
- * two; and for one that is filled, a plug instead of the fill. Each is tried on the jacket itself, with the same proof as
- * any plan, and only what truly frees the section is offered.
+ * What would free a section that is held: turn its pull, fill what was left open, part a plug where it is held, move its
+ * lines, split it in two; and for one that comes off by a fill, what would do with less of it. Each is tried on the jacket
+ * itself, with the same proof as any plan, and only what truly frees the section, or truly saves fill, is offered.
  */
-import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import { fairLine } from "../parting/fair.ts";
@@ -13,6 +12,7 @@ import { type Layout, layoutOf, MOST_SECTIONS, takenInHand } from "../parting/ha
 import { networkOf } from "../parting/network.ts";
 import { plugPatch } from "../parting/plugPatch.ts";
 import type { PullRange } from "../parting/pullRange.ts";
+import type { Cells } from "../release/cells.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import type { PlannedSection, Sections } from "./assemble.ts";
@@ -26,8 +26,6 @@ export interface Remedy {
   readonly parting: PlanDocument["parting"];
   /** How far the pull turns, degrees; 0 for the others. */
   readonly turnDeg: number;
-  /** How deep is filled then, mm. */
-  readonly fillDepthMm: number;
   /** How far the lines move at most, mm; 0 for the others. */
   readonly moveMm: number;
   /** More fill over the whole plan, g. */
@@ -49,11 +47,12 @@ export interface Relaid {
   split(layout: Layout, section: number): Layout;
 }
 
-/** Fills are made deeper in steps, mm. */
-const DEEPER_MM = 5;
-const DEEPEST_MM = 300;
 /** Turns smaller than this are no remedy, degrees. */
 const LEAST_TURN_DEG = 1;
+/** Less fill than this is not worth a change of the plan, mm3. */
+const LEAST_FILL_MM3 = 5000;
+/** What saves fill leaves no more of it than this share. */
+const LESS_SHARE = 0.9;
 /** Lines that move less than this stay, mm. */
 const LEAST_MOVE_MM = 5;
 
@@ -61,14 +60,13 @@ const LEAST_MOVE_MM = 5;
  * @param number of the section
  * @param range from where it could be pulled
  * @param tell each remedy as it is found
- * @returns what frees it, the least costly in fill and line first
+ * @returns what frees it, or saves fill where it comes off, the least costly in fill and line first
  */
 export function remediesFor(
   document: PlanDocument,
   plan: Sections,
   number: number,
   range: () => PullRange,
-  jacket: Jacket,
   relaid: Relaid,
   trial: Trial,
   ctx: JobContext,
@@ -79,21 +77,21 @@ export function remediesFor(
   const found: Remedy[] = [];
   const freeing: (() => Candidate | null)[] = [
     () => turned(document, layout, section, range()),
-    () => deeper(document, layout, section),
-    () => plugged(document, layout, plan, section, jacket),
+    () => filled(document, layout, section),
+    () => plugged(document, layout, plan, section),
     () => moved(document, layout, relaid),
     () => split(document, layout, section, relaid),
   ];
-  const candidates = section.releases ? [() => plugged(document, layout, plan, section, jacket)] : freeing;
-  candidates.forEach((candidateOf, k) => {
+  if (section.releases && section.fillMm3 < LEAST_FILL_MM3) return found;
+  freeing.forEach((candidateOf, k) => {
     ctx.checkCancelled();
-    ctx.progress("remedies", k / candidates.length);
+    ctx.progress("remedies", k / freeing.length);
     const candidate = candidateOf();
     if (!candidate) return;
     const after = trial(candidate.parting, { ...ctx, progress: () => {} });
     const locked = (sections: Sections) => sections.sections.filter(({ releases }) => !releases).length;
     if (section.releases) {
-      if (locked(after) > locked(plan) || after.fillMm3 >= plan.fillMm3) return;
+      if (locked(after) > locked(plan) || after.fillMm3 > LESS_SHARE * plan.fillMm3) return;
     } else {
       // A section that was split has no one heir.
       const own = candidate.kind === "split" ? null : after.sections.find(({ origin }) => origin === number - 1);
@@ -127,14 +125,14 @@ function inHand({ parting: { layout } }: PlanDocument, plan: Sections): Layout {
   };
 }
 
-type Candidate = Pick<Remedy, "kind" | "parting" | "turnDeg" | "fillDepthMm" | "moveMm">;
+type Candidate = Pick<Remedy, "kind" | "parting" | "turnDeg" | "moveMm">;
 
 function candidate(
   kind: RemedyKind,
   parting: PlanDocument["parting"],
   { turnDeg = 0, moveMm = 0 }: Partial<Candidate> = {},
 ): Candidate {
-  return { kind, parting, turnDeg, moveMm, fillDepthMm: parting.fillDepthMm };
+  return { kind, parting, turnDeg, moveMm };
 }
 
 /** The same sections with their lines where they cost least. */
@@ -189,43 +187,35 @@ export function degreesBetween(a: Direction, b: Direction): number {
   return (Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) * 180) / Math.PI;
 }
 
-/** Filled as deep as it takes; as deep as fills go already where its locks were left open. */
-function deeper(
-  { parting }: PlanDocument,
-  layout: Layout,
-  { number, deepestMm, fillWith }: PlannedSection,
-): Candidate | null {
-  if (fillWith === "open") {
-    return candidate("fill", { ...parting, layout: treated(layout, number - 1, { fillWith: "silicone" }) });
-  }
-  const fillDepthMm = DEEPER_MM * (Math.ceil(deepestMm / DEEPER_MM) + 1);
-  if (fillDepthMm <= parting.fillDepthMm || fillDepthMm > DEEPEST_MM) return null;
-  return candidate("fill", { ...parting, layout, fillDepthMm });
+/** Filled where it was left open. */
+function filled({ parting }: PlanDocument, layout: Layout, { number, fillWith }: PlannedSection): Candidate | null {
+  if (fillWith !== "open") return null;
+  return candidate("fill", { ...parting, layout: treated(layout, number - 1, { fillWith: "silicone" }) });
 }
 
-/** The patch about the lock parted as a section of its own, pulled the way it faces. */
-function plugged(
-  { parting }: PlanDocument,
-  layout: Layout,
-  plan: Sections,
-  section: PlannedSection,
-  { request }: Jacket,
-): Candidate | null {
+/** The patch that is held, or that is filled where nothing is, parted as a section of its own, pulled the way it faces. */
+function plugged({ parting }: PlanDocument, layout: Layout, plan: Sections, section: PlannedSection): Candidate | null {
   const { surveyMesh: mesh, surveyLabel, surveyNearest, surveyEdgeMm } = plan;
   const fresh = layout.sections.length;
   if (fresh >= MOST_SECTIONS) return null;
   const near = meshNeighbours(mesh);
   const label = surveyLabel.slice();
   const own = section.number - 1;
-  const held = verticesAbout(mesh.positions, section.lockPoints, 2 * surveyEdgeMm).filter((v) => label[v] === own);
+  const held = section.releases
+    ? verticesCovered(mesh.positions, plan.cells)
+    : verticesAbout(mesh.positions, section.lockPoints, 2 * surveyEdgeMm);
   const { normals, areasMm2 } = vertexNormals(mesh);
-  plugPatch({ label, near, areasMm2, edgeMm: surveyEdgeMm }, held, own, fresh);
+  plugPatch(
+    { label, near, areasMm2, edgeMm: surveyEdgeMm },
+    held.filter((v) => label[v] === own),
+    own,
+    fresh,
+  );
   const members = [...label.keys()].filter((v) => label[v] === fresh);
   const left = label.reduce((sum, s) => sum + (s === own ? 1 : 0), 0);
   if (members.length < 12 || left < members.length) return null;
   const sum = [0, 0, 0];
   for (const v of members) for (let a = 0; a < 3; a++) sum[a] += areasMm2[v] * normals[3 * v + a];
-  if (request.onBoard) sum[2] = Math.max(0, sum[2]);
   const length = Math.hypot(...sum);
   if (length < 1e-6) return null;
   const pull = sum.map((x) => x / length) as unknown as Direction;
@@ -247,17 +237,25 @@ function plugged(
   return candidate("plug", { ...parting, layout: { sections, lines: inside ? [...layout.lines, ...lines] : lines } });
 }
 
-/** Vertices within a reach of the open points of a lock; of all its points where none is open. */
+/** Under a fill thicker than this a vertex is covered, mm. */
+const COVERED_MM = 4;
+
+/** Vertices of the jacket that lie under a fill. */
+function verticesCovered(p: Float32Array, filled: Cells): number[] {
+  const point = new Float64Array(3);
+  return Array.from({ length: p.length / 3 }, (_, v) => v).filter((v) => {
+    point.set(p.subarray(3 * v, 3 * v + 3));
+    return filled.distance(point) > COVERED_MM;
+  });
+}
+
+/** Vertices within a reach of places that bite, xyz and how deep, 4 per place. */
 function verticesAbout(p: Float32Array, points: Float32Array, reachMm: number): number[] {
-  const open: number[] = [];
-  const some = points.some((depth, k) => k % 4 === 3 && depth > 0);
-  for (let k = 0; k < points.length; k += 4) {
-    if (points[k + 3] > 0 || !some) open.push(points[k], points[k + 1], points[k + 2]);
-  }
   const out: number[] = [];
   for (let v = 0; v < p.length / 3; v++) {
-    for (let k = 0; k < open.length; k += 3) {
-      const away = (p[3 * v] - open[k]) ** 2 + (p[3 * v + 1] - open[k + 1]) ** 2 + (p[3 * v + 2] - open[k + 2]) ** 2;
+    for (let k = 0; k < points.length; k += 4) {
+      const away =
+        (p[3 * v] - points[k]) ** 2 + (p[3 * v + 1] - points[k + 1]) ** 2 + (p[3 * v + 2] - points[k + 2]) ** 2;
       if (away > reachMm * reachMm) continue;
       out.push(v);
       break;

@@ -1,6 +1,7 @@
 /** The plan as one plain object: what the command line prints as JSON. */
 
 import type { Leaving, PullRange } from "../parting/pullRange.ts";
+import type { FillKind } from "../release/fills.ts";
 import type { PlanResult } from "./engine.ts";
 import type { ComparedPlan } from "./offers.ts";
 
@@ -39,6 +40,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       outerVolumeMm3: jacket.outerVolumeMm3,
       rimMm3: jacket.rimMm3,
       stopsMm3: jacket.stopsMm3,
+      footClayMm3: jacket.footClayMm3,
       siliconeMm3: jacket.siliconeMm3,
       siliconeG: jacket.siliconeG,
       coats: jacket.coats.map(({ thicknessMm, areaMm2, massG }) => ({ thicknessMm, areaMm2, massG })),
@@ -48,14 +50,17 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       origin: section.origin,
       pull: section.pull,
       areaMm2: section.areaMm2,
-      lockMm3: section.lockMm3,
       fillMm3: section.fillMm3,
       fillWith: section.fillWith,
       plugUnder: section.plugUnder,
       fillThickMm: section.fillThickMm,
       releases: section.releases,
-      lock: { volumeMm3: section.lockMm3, deepestMm: section.deepestMm, at: section.lockAt },
-      deepestMm: section.deepestMm,
+      biteMm: section.biteMm,
+      biteAt: section.biteAt,
+      travelMm: section.travelMm,
+      lifted: section.lifted,
+      /** Litres by what they are made of. */
+      fills: litres(section.fills),
       /** Parting line along it. */
       lineMm: section.lineMm,
       shellMassG: estimate.sectionMassesG[k],
@@ -64,21 +69,25 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
     order: {
       build: sections.sections.map((section) => section.number),
       remove: sections.sections.map((section) => section.number).reverse(),
+      /** The section before whose turn the piece is lifted; null where none needs it. */
+      liftBefore: [...sections.sections].reverse().find((section) => section.lifted)?.number ?? null,
       blocks: sections.blocks,
       circle: sections.circle,
     },
+    giveMm: sections.giveMm,
+    fillParts: sections.fillParts,
     partingLengthMm: sections.partingLengthMm,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */
     hidden: sections.hidden,
     plans: plans.map((plan) => ({
-      sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, deepMm3 }) => ({
+      sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, releases }) => ({
         pull,
         areaMm2,
         shellMassG: massG,
         fillMm3,
-        deepMm3,
+        releases,
       })),
       partingLengthMm: plan.lineMm,
       fillMm3: plan.fillMm3,
@@ -97,6 +106,11 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
     },
     warnings: result.warnings,
   };
+}
+
+function litres(fills: Readonly<Record<FillKind, number>>): Record<FillKind, number> {
+  const { silicone, clay, web } = fills;
+  return { silicone: silicone / 1e6, clay: clay / 1e6, web: web / 1e6 };
 }
 
 /** The pulls a section leaves along, by how; and the one that costs it least. */

@@ -1,47 +1,182 @@
-/** From a jacket to sections: suggest or take pulls, label, measure locks, fill them, cut the filled jacket. */
+/**
+ * From a jacket to sections: suggest or take pulls, add what none of them reaches, lay the lines on that, fill what still
+ * bites, cut.
+ */
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
-import type { Layout } from "../parting/hand/layout.ts";
+import { areaAndVolume } from "../mesh/mesh.ts";
+import { relabelled } from "../parting/relabel.ts";
+import type { SuggestRequest } from "../parting/request.ts";
+import type { Suggestion } from "../parting/trial.ts";
+import type { BodyData } from "../release/body.ts";
+import { Cells } from "../release/cells.ts";
+import { vertexNormals } from "../survey/survey.ts";
 import { assemble, type Sections } from "./assemble.ts";
-import { firstFree, suggestions, type Wanted } from "./choosing.ts";
-import { type FreeRequest, freeSections, lockedAlike, lockedBare, tooDeep } from "./freeing.ts";
+import { exactSuggestion, liftOf, type SectionsRequest, suggestions, weighedPrice } from "./choosing.ts";
+import { SECTION_COUNTS } from "./document.ts";
+import { bareBody, type Filled, type FreedSections, freeSections, hullOf } from "./freeing.ts";
 import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
-import type { SurveyStage } from "./surveyStage.ts";
-
-export interface SectionsRequest extends Wanted {
-  /** Lines that were laid by hand; null where there are none. */
-  readonly layout: Layout | null;
-  readonly fillDepthMm: number;
-  readonly shellMm: number;
-}
+import { type SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
-  const { layout, fillDepthMm, shellMm } = request;
-  const { fillRounds: rounds, careful, order } = survey.request.effort;
+  const { layout, giveMm } = request;
   const nearest = survey.nearest(jacket, ctx);
-  // From one suggestion to the next all lines differ; from one edit by hand to the next few do.
-  const memory = layout && survey.memory;
-  const asked = ({ pulls, potentials, fillWith }: LaidOut): FreeRequest => {
-    const open = fillWith.map((wanted) => wanted === "open");
-    return { jacket, nearest, pulls, potentials, fillDepthMm, open, shellMm, rounds, memory };
-  };
+  const body = bareBody(jacket, ctx);
   if (layout) {
     const laid = laidByHand(layout, jacket, nearest, survey.request);
-    return assemble(freeSections(asked(laid), ctx), laid, shellMm, jacket, nearest, survey.request, ctx);
+    const cells = Cells.of(nearest, laid.potentials, ctx.team);
+    const open = laid.fillWith.map((wanted) => wanted === "open");
+    const kept = open.includes(true) ? { cells: cells.data, sections: open } : null;
+    const hull = hullOf(jacket, body, laid.pulls, giveMm, ctx, kept);
+    const potentials = cells.carried(hull.mesh, jacket.request.stepMm);
+    const freed = freeSections(
+      hull,
+      potentials,
+      {
+        ...{ jacket, giveMm, pulls: laid.pulls, rounds: survey.request.effort.fillRounds, mostFillMm3: Infinity },
+        open,
+      },
+      ctx,
+    );
+    return assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
   }
-  const { laid, freed } = firstFree(suggestions(survey, request, ctx), {
-    // Lines run on as a hand would; where that locks, they keep to the horizons.
-    ways: (suggestion) => {
-      const kept = drawnOut(suggestion, jacket, survey.request);
-      return order ? [() => runOn(kept, jacket, nearest, survey.request), () => kept] : [() => kept];
-    },
-    bare: (way) => lockedBare(asked(way), ctx),
-    hopeless: (bare) => careful && tooDeep(bare),
-    alike: (a, b) => careful && lockedAlike(a, b),
-    free: (way, bare) => freeSections(asked(way), ctx, bare),
-    holdingMm3: ({ last }) => last.reduce((sum, lock) => sum + lock.holdingMm3, 0),
-  });
-  const plan = assemble(freed, laid, shellMm, jacket, nearest, survey.request, ctx);
+  const { laid, freed } = cheapestFree({ jacket, body, survey, request }, ctx);
+  const plan = assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
   if (request.pulls) return plan;
   return { ...plan, sections: plan.sections.map((section, k) => ({ ...section, origin: k })) };
+}
+
+/** What plans are sought and proven on. */
+interface Ground {
+  readonly jacket: Jacket;
+  readonly body: BodyData;
+  readonly survey: SurveyStage;
+  readonly request: SectionsRequest;
+}
+
+/** A suggestion laid anew on what none of its pulls reaches, at what it will cost as far as can be told. */
+interface Prepared {
+  readonly hull: Filled;
+  /** The jacket with its hull in its stead. */
+  readonly filled: Jacket;
+  readonly about: SuggestRequest;
+  readonly suggestion: Suggestion;
+  readonly hullMm3: number;
+  readonly price: number;
+}
+
+interface Proven {
+  readonly laid: LaidOut;
+  readonly freed: FreedSections;
+}
+
+function prepared({ jacket, body, survey, request }: Ground, plan: Suggestion, ctx: JobContext): Prepared {
+  const { giveMm, prices, pulls, sections, mayLift } = request;
+  const { draftDeg, effort, clear } = survey.request;
+  const hull = hullOf(jacket, body, plan.pulls, giveMm, ctx);
+  const filled: Jacket = { ...jacket, grid: hull.body.grid, phi: hull.body.phi, mesh: hull.mesh };
+  const hullMm3 = areaAndVolume(hull.mesh).volumeMm3 - areaAndVolume(jacket.mesh).volumeMm3;
+  const bare = surveyRequestFor(filled, draftDeg, [], ctx, effort);
+  const onHull = (values: Uint8Array) => carriedOn(bare, survey.request, values);
+  const keepsUp = plan.pulls.every((pull) => pull[2] >= 0);
+  const about = { ...bare, mayLift: mayLift && !keepsUp, clear: clear && onHull(clear) };
+  // Pulls that were chosen keep a section each.
+  const suggestion = pulls
+    ? plan
+    : relabelled(about, plan.pulls, plan.pulls.length, sections !== "auto", onHull(plan.label), prices, ctx);
+  const price = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey) + hullMm3 * prices.fillPerMm3;
+  return { hull, filled, about, suggestion, hullMm3, price };
+}
+
+/** What is known of the survey's vertices, on another mesh near its own. */
+function carriedOn(
+  { coarse }: SuggestRequest,
+  { nearest, coarse: before }: SuggestRequest,
+  values: Uint8Array,
+): Uint8Array {
+  const p = coarse.positions;
+  const at = new Float64Array(3);
+  return Uint8Array.from({ length: p.length / 3 }, (_, v) => {
+    const triangle = nearest.nearest(at, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+    return values[before.triangles[3 * triangle]];
+  });
+}
+
+/** One section is enough where it takes no more fill than this over its whole area, mm, */
+const ONE_FILL_MM = 1;
+/** and where no more than this share of it slides along the jacket all the way. */
+const ONE_SLIDES_SHARE = 0.2;
+
+/** Does a shell in one section slip off as a lid does? */
+function oneIsEnough(
+  { suggestion: { pulls }, filled, hullMm3 }: Prepared,
+  { request: { draftDeg } }: SurveyStage,
+): boolean {
+  const { normals, areasMm2 } = vertexNormals(filled.mesh);
+  const [x, y, z] = pulls[0];
+  const least = Math.sin((draftDeg * Math.PI) / 180);
+  let [all, slides] = [0, 0];
+  areasMm2.forEach((areaMm2, v) => {
+    all += areaMm2;
+    if (x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2] < least) slides += areaMm2;
+  });
+  return hullMm3 < ONE_FILL_MM * all && slides < ONE_SLIDES_SHARE * all;
+}
+
+/** How much dearer than was thought a plan may become while it is filled before the next one is tried. */
+const PATIENCE = 0.25;
+
+/**
+ * The cheapest plan that is proven to come off, for what is thought of one before is a guess; else the one that is held
+ * least.
+ */
+function cheapestFree(ground: Ground, ctx: JobContext): Proven {
+  const { survey, request } = ground;
+  const found = suggestions(survey, request, ctx).map((plan) => prepared(ground, plan, ctx));
+  const plans = found.filter((plan) => request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey));
+  if (plans.length === 0) plans.push(prepared(ground, exactSuggestion(survey, request, 2, ctx), ctx));
+  plans.sort((a, b) => a.price - b.price);
+  let best: Weighed | null = null;
+  for (const [k, plan] of plans.entries()) {
+    const limit = (1 + PATIENCE) * (plans[k + 1]?.price ?? 2 * plan.price) - plan.price;
+    best = lessHeld(best, proven(ground, plan, limit, ctx));
+    if (best.biteMm <= request.giveMm) return best;
+  }
+  if (!best) throw new Error("There was no plan to choose from.");
+  // Where none of them comes off, more sections are tried one by one.
+  const most = Math.max(...plans.map(({ suggestion }) => suggestion.pulls.length));
+  const more = request.sections === "auto" && survey.request.effort.careful && !request.pulls;
+  for (const count of more ? SECTION_COUNTS.filter((n) => n > most) : []) {
+    const plan = prepared(ground, exactSuggestion(survey, request, count, ctx), ctx);
+    best = lessHeld(best, proven(ground, plan, plan.price, ctx));
+    if (best.biteMm <= request.giveMm) break;
+  }
+  return best;
+}
+
+interface Weighed extends Proven {
+  /** The deepest that any section bites, mm. */
+  readonly biteMm: number;
+}
+
+function lessHeld(best: Weighed | null, other: Weighed): Weighed {
+  return best && best.biteMm <= other.biteMm ? best : other;
+}
+
+/** @param limit what more it may cost than was thought, before it is given up */
+function proven({ jacket, survey, request }: Ground, plan: Prepared, limit: number, ctx: JobContext): Weighed {
+  ctx.checkCancelled();
+  const { hull, filled, about, suggestion, hullMm3 } = plan;
+  const laid = runOn(drawnOut(suggestion, filled, about), filled, hull.nearest, about);
+  const freed = freeSections(
+    hull,
+    laid.potentials,
+    {
+      ...{ jacket, giveMm: request.giveMm, pulls: laid.pulls, open: laid.pulls.map(() => false) },
+      rounds: survey.request.effort.fillRounds,
+      mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
+    },
+    ctx,
+  );
+  return { laid, freed, biteMm: Math.max(...freed.bites.map(({ biteMm }) => biteMm)) };
 }

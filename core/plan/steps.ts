@@ -43,7 +43,7 @@ export function resultKeyText(
     seat,
     { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]), seam: null },
     survey.draftDeg,
-    [brief.edition, brief.liftLimitKg, brief.handlingMm],
+    [brief.edition, brief.liftLimitKg, brief.handlingMm, brief.immovable],
     parting,
     zones,
     shell,

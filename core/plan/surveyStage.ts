@@ -6,13 +6,13 @@ import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
+import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import { type SearchEffort, type SuggestRequest, type SurveyTable, surveyPulls, THOROUGH } from "../parting/request.ts";
 import { PlanSearch } from "../parting/suggest.ts";
 import { depthField } from "../survey/depth.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { type Dabs, withinZone } from "../survey/zones.ts";
-import { FreeingMemory } from "./freeing.ts";
 import { boardOf } from "./laidOut.ts";
 
 /** The coarse mesh the survey works on. */
@@ -20,13 +20,12 @@ function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): Triangle
   const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
   const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
   const coarse = coarsen(jacket.grid, jacket.phi, factor);
-  const mesh = isosurface(coarse.grid, coarse.values, 0, ctx);
+  const { mesh } = withoutPockets(isosurface(coarse.grid, coarse.values, 0, ctx), SPECK_MM3);
   return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
 }
 
 export function surveyRequestFor(
   jacket: Jacket,
-  fillDepthMm: number,
   draftDeg: number,
   keepClear: Dabs,
   ctx: JobContext,
@@ -41,8 +40,8 @@ export function surveyRequestFor(
     depth: depthField(coarse, ctx),
     nearest: NearestField.about(coarse, 2 * spacingMm, ctx),
     clear: keepClear.length > 0 ? withinZone(keepClear, coarse.positions, vertexNormals(coarse).normals, overMm) : null,
-    fillDepthMm,
     draftDeg,
+    mayLift: true,
     boardMm: boardOf(jacket),
     spacingMm,
     effort,
@@ -53,9 +52,7 @@ export function surveyRequestFor(
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
   private about: NearestField | null = null;
-  /** Of the plans measured before on this jacket. */
-  readonly memory = new FreeingMemory();
-  private searching: { readonly prices: string; readonly search: PlanSearch } | null = null;
+  private readonly searching = new Map<boolean, { readonly prices: string; readonly search: PlanSearch }>();
 
   constructor(readonly request: SuggestRequest) {}
 
@@ -64,14 +61,17 @@ export class SurveyStage {
     return this.surveyed;
   }
 
-  /** The search for plans at some prices: what it found for one question serves the next. */
-  search(prices: PartingPrices, ctx: JobContext): PlanSearch {
+  /**
+   * The search for plans at some prices: what it found for one question serves the next.
+   * @param mayLift may sections leave downwards past the board?
+   */
+  search(prices: PartingPrices, mayLift: boolean, ctx: JobContext): PlanSearch {
     const key = JSON.stringify(prices);
-    if (this.searching?.prices !== key) {
-      const search = new PlanSearch(this.request, this.table(ctx), prices, ctx);
-      this.searching = { prices: key, search };
-    }
-    return this.searching.search;
+    const held = this.searching.get(mayLift);
+    if (held?.prices === key) return held.search;
+    const search = new PlanSearch({ ...this.request, mayLift }, this.table(ctx), prices, ctx);
+    this.searching.set(mayLift, { prices: key, search });
+    return search;
   }
 
   /** The places nearest the jacket that was surveyed. */

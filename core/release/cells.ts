@@ -6,6 +6,7 @@ import { type NearestData, NearestField, NO_CLASS, type NodeClasses } from "../f
 import { ALONE, shared, type Team } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { labelsOf } from "../parting/sections.ts";
+import { vertexNormals } from "../survey/survey.ts";
 
 /** Farther from the jacket than any section reaches, mm. */
 export const FAR_MM = 75;
@@ -28,10 +29,14 @@ export class Cells {
   private readonly point = new Float64Array(3);
   /** Of a triangle's corners. */
   private readonly weights = new Float64Array(3);
+  /** Of every section at the point last asked about, and the greatest of them. */
+  private readonly values: Float64Array;
+  private greatest = 0;
 
   constructor(readonly data: CellsData) {
     this.mesh = data.nearest.mesh;
     this.nearest = new NearestField(data.nearest);
+    this.values = new Float64Array(data.potentials.length);
   }
 
   /** @param potentials of each section on the vertices of the field's mesh */
@@ -68,8 +73,51 @@ export class Cells {
     return classOf[triangle] !== NO_CLASS ? classOf[triangle] : this.greatestAt(triangle);
   }
 
-  /** The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. */
-  carried(mesh: TriangleMesh): Float32Array[] {
+  /**
+   * The section of the cell of a point, and how far inside that cell it is by the potentials at the nearest place of the
+   * jacket, mm; `behindMm` then tells how far it is from the others'.
+   */
+  leadAt(x: number, y: number, z: number): { section: number; leadMm: number } {
+    const triangle = this.nearest.nearest(this.point, x, y, z);
+    barycentric(this.weights, this.mesh, triangle, this.point);
+    const { potentials } = this.data;
+    const t = this.mesh.triangles;
+    const [a, b, c] = [t[3 * triangle], t[3 * triangle + 1], t[3 * triangle + 2]];
+    const w = this.weights;
+    let section = 0;
+    let second = -Infinity;
+    for (let s = 0; s < potentials.length; s++) {
+      const own = potentials[s];
+      const value = w[0] * own[a] + w[1] * own[b] + w[2] * own[c];
+      this.values[s] = value;
+      if (s === 0) continue;
+      if (value > this.values[section]) {
+        second = this.values[section];
+        section = s;
+      } else if (value > second) second = value;
+    }
+    this.greatest = this.values[section];
+    return { section, leadMm: potentials.length === 1 ? Infinity : (this.greatest - second) / 2 };
+  }
+
+  /** How far a point is outside the cell of a section, mm; less than nothing within it. */
+  outsideMm(section: number, x: number, y: number, z: number): number {
+    const found = this.leadAt(x, y, z);
+    return found.section === section ? -found.leadMm : this.behindMm(section);
+  }
+
+  /** How far the point last asked `leadAt` about is outside the cell of a section that is not its own, mm. */
+  behindMm(section: number): number {
+    return (this.greatest - this.values[section]) / 2;
+  }
+
+  /**
+   * The potentials carried over to the vertices of a mesh near this one: the lines stay where they are in space. A vertex
+   * that was not there before belongs to the cell of the air before it.
+   * @param outMm how far before it the air is asked
+   */
+  carried(mesh: TriangleMesh, outMm = 0): Float32Array[] {
+    const { normals } = vertexNormals(mesh);
     const out = this.data.potentials.map(() => new Float32Array(mesh.positions.length / 3));
     const t = this.mesh.triangles;
     const same = new SamePlaces(this.mesh);
@@ -84,7 +132,8 @@ export class Cells {
         });
         continue;
       }
-      const triangle = this.nearest.nearest(this.point, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+      const [x, y, z] = [0, 1, 2].map((a) => p[3 * v + a] + outMm * normals[3 * v + a]);
+      const triangle = this.nearest.nearest(this.point, x, y, z);
       barycentric(w, this.mesh, triangle, this.point);
       this.data.potentials.forEach((potential, s) => {
         let sum = 0;

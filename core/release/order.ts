@@ -137,16 +137,23 @@ export interface Order {
 }
 
 /**
- * Takes apart what nothing blocks, the last built first.
+ * Takes apart what nothing blocks, the last built first; those that leave only after the piece has been lifted as late as
+ * can be.
  * @param sections how many there are, numbered from the lowest up
+ * @param lifted 1 for each that leaves after a lift
  */
-export function orderOf(sections: number, blocks: readonly Pick<Block, "section" | "by">[]): Order {
+export function orderOf(
+  sections: number,
+  blocks: readonly Pick<Block, "section" | "by">[],
+  lifted: readonly boolean[] = [],
+): Order {
   const left = new Set(Array.from({ length: sections }, (_, s) => s));
   const remove: number[] = [];
   while (left.size > 0) {
     const free = [...left].filter((s) => !blocks.some(({ section, by }) => section === s && left.has(by)));
     if (free.length === 0) break;
-    const next = Math.max(...free);
+    const standing = free.filter((s) => !lifted[s]);
+    const next = Math.max(...(standing.length > 0 ? standing : free));
     left.delete(next);
     remove.push(next);
   }

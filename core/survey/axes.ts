@@ -172,17 +172,12 @@ function meanFacing(normals: Float32Array, areasMm2: Float32Array, about: Direct
   return { areaMm2, facing: areaMm2 > 0 ? normalised([x, y, z]) : about };
 }
 
-/** The directions with the body's own axes, both ways; none into the board. */
-export function withBodyAxes(
-  directions: readonly Direction[],
-  axes: readonly Direction[],
-  onBoard: boolean,
-): Direction[] {
+/** The directions with the body's own axes, both ways. */
+export function withBodyAxes(directions: readonly Direction[], axes: readonly Direction[]): Direction[] {
   const out = [...directions];
   for (const axis of axes) {
     for (const sign of [1, -1]) {
       const d: Direction = [sign * axis[0], sign * axis[1], sign * axis[2]];
-      if (onBoard && d[2] < 0) continue;
       if (out.every((other) => dot(other, d) < 1 - 1e-7)) out.push(d);
     }
   }

@@ -2,29 +2,26 @@
 export type Direction = readonly [number, number, number];
 
 /**
- * A dense, even set of pulls. Floating: a Fibonacci lattice on the half sphere and its opposites, so that every pull
- * has its exact contrary. On a board: no pull into the board; the ring of level pulls is closed under opposites.
+ * A dense, even set of pulls all round: a ring of level ones and a Fibonacci lattice on the half sphere, each with its
+ * exact contrary.
  * @param count about how many
  */
-export function pullDirections(count: number, onBoard: boolean): Direction[] {
+export function pullDirections(count: number): Direction[] {
   const directions: Direction[] = [[0, 0, 1]];
-  const ring = 2 * Math.round((onBoard ? 0.3 : 0.1) * count * 0.5) + 4;
+  const ring = 2 * Math.round(0.1 * count * 0.5) + 4;
   for (let k = 0; k < ring; k++) {
     const a = (2 * Math.PI * k) / ring;
     directions.push([clean(Math.cos(a)), clean(Math.sin(a)), 0]);
   }
   const golden = Math.PI * (3 - Math.sqrt(5));
-  const above = Math.max(1, Math.round((onBoard ? 0.7 : 0.45) * count));
+  const above = Math.max(1, Math.round(0.45 * count));
   for (let k = 0; k < above; k++) {
     const z = (k + 0.6) / (above + 0.2);
     const r = Math.sqrt(1 - z * z);
     directions.push([r * Math.cos(golden * k), r * Math.sin(golden * k), z]);
   }
-  if (!onBoard) {
-    const below = directions.filter((d) => d[2] > 0).map((d): Direction => [-d[0], -d[1], -d[2]]);
-    directions.push(...below);
-  }
-  return directions;
+  const below = directions.filter((d) => d[2] > 0).map((d): Direction => [-d[0], -d[1], -d[2]]);
+  return [...directions, ...below];
 }
 
 function clean(value: number): number {

@@ -21,8 +21,6 @@ export interface SurveyRequest {
   readonly boardMm: number | null;
   /** Distances about the mesh. */
   readonly depth: DepthField;
-  /** Locks thicker than this cannot be filled. */
-  readonly fillDepthMm: number;
 }
 
 interface SurveyShare {
@@ -37,7 +35,7 @@ interface SurveyShare {
 export interface SurveyCost {
   /** Space of the locks. */
   readonly lockMm3: Float32Array;
-  /** Of it, what is too thick to fill. */
+  /** Of it, what begins behind the body: no fill frees it. */
   readonly deepMm3: Float32Array;
 }
 
@@ -76,7 +74,7 @@ export function surveyDirections(request: SurveyRequest, ctx: JobContext): Surve
  * to the cells of the sections; short columns fall half to the patch they begin at and half to the one they end at.
  */
 export function surveyOne(request: SurveyRequest, direction: Direction, out: SurveyCost): void {
-  const { mesh, spacingMm, boardMm, fillDepthMm, depth: field } = request;
+  const { mesh, spacingMm, boardMm, depth: field } = request;
   const { lockMm3, deepMm3 } = out;
   const t = mesh.triangles;
   const cell = spacingMm * spacingMm;
@@ -102,7 +100,6 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
     }
     const samples = Math.min(MOST_SAMPLES, Math.ceil(length / every));
     const each = length / samples;
-    let thick = 0;
     columnPoint(frame, line, from + each / 2, point);
     let x = (point[0] - o[0]) * perMm + 0.5;
     let y = (point[1] - o[1]) * perMm + 0.5;
@@ -110,12 +107,11 @@ export function surveyOne(request: SurveyRequest, direction: Direction, out: Sur
     for (let k = 0; k < samples; k++) {
       const node = depthNode(size, x, y, z);
       nodes[k] = node;
-      if (places[2 * node] > thick) thick = places[2 * node];
       x += each * dx;
       y += each * dy;
       z += each * dz;
     }
-    const deep = first === FROM_BACK || Math.min(length, thick) > fillDepthMm;
+    const deep = first === FROM_BACK;
     const share = cell * each;
     for (let k = 0; k < samples; k++) {
       const vertex = places[2 * nodes[k] + 1];

@@ -18,12 +18,12 @@ export const PLAN_USAGE = `Usage: ./run plan FILE [options]
   --coats 0.8,2.5,2.5,2.2 thickness of each coat, mm; the first is the print coat
   --smoothing-mm 20       streamlining of the jacket
   --step-mm 4             grid step
-  --sections auto|2..6    how many sections; "compare" takes the cheapest and tells what every number costs
+  --sections auto|2..8    how many sections; "compare" takes the cheapest and tells what every number costs
   --rates FILE            the shop's own rates, JSON; what it leaves out stands at its typical value
   --zones FILE            zones on the seated piece, JSON: {"keepClear": [{"at": [x,y,z], "radiusMm": 60}], "fragile": [], "thicker": []}
   --pulls "x,y,z;x,y,z"   pulls of your own, one a section
   --draft-deg 1           least draft
-  --fill-depth-mm 40      deepest lock that is filled
+  --give-mm 1.5           how deep a section may press into the rubber; by the jacket where it is left out
   --rim-mm 60             width of the rim on the board
   --no-board              the piece floats: no board, no rim
   --shell SYSTEM          ${shellSystems.map((system) => system.id).join(" | ")}
@@ -86,12 +86,14 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         thickerMm: base.jacket.thickerMm,
         seam: base.jacket.seam,
         stops: base.jacket.stops,
+        footClayMm: base.jacket.footClayMm,
         rimWidthMm: onBoard ? number("--rim-mm", values["rim-mm"] ?? "60", 0, 500) : 0,
       },
       parting: {
         sections: sections === "auto" || sections === "compare" ? "auto" : (Number(sections) as SectionCount),
         pulls: values.pulls === undefined ? null : readPulls(values.pulls, onBoard),
-        fillDepthMm: number("--fill-depth-mm", values["fill-depth-mm"] ?? "40", 0, 500),
+        mostSiliconeMm: base.parting.mostSiliconeMm,
+        giveMm: values["give-mm"] === undefined ? null : number("--give-mm", values["give-mm"], 0.2, 10),
         layout: null,
       },
       shell: { system: shell, figures: {} },
@@ -118,7 +120,7 @@ function parse(argv: readonly string[]) {
         zones: text,
         pulls: text,
         "draft-deg": text,
-        "fill-depth-mm": text,
+        "give-mm": text,
         "rim-mm": text,
         shell: text,
         export: text,

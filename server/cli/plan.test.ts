@@ -52,7 +52,7 @@ describe("./run plan", () => {
     const report = JSON.parse(stdout) as PlanReport;
     expect(report.jacket.siliconeMm3 / 1_087_879).toBeCloseTo(1, 2);
     expect(report.piece).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, parts: 1 });
-    expect(report.sections.map((section) => [section.lockMm3, section.releases])).toEqual([
+    expect(report.sections.map((section) => [section.fillMm3, section.releases])).toEqual([
       [0, true],
       [0, true],
     ]);
@@ -148,7 +148,7 @@ describe("./run plan", () => {
       code: 2,
       stderr: expect.stringContaining("no such file"),
     });
-    expect(await plan(ball, "--sections", "7")).toMatchObject({
+    expect(await plan(ball, "--sections", "9")).toMatchObject({
       code: 2,
       stderr: expect.stringContaining("--sections"),
     });

@@ -183,7 +183,7 @@ function readable(result: PlanResult, stepMm: number, totalMs: number, plans: re
     `Parting   ${sections.sections.length} sections, ${formatLength(sections.partingLengthMm)} of line, fill ${formatMass(estimate.fillG)}`,
     ...sections.sections.map((section, k) => {
       const pull = section.pull.map((v) => v.toFixed(2)).join(", ");
-      const verdict = section.releases ? "releases" : `LOCKED, ${formatLength(section.deepestMm)} deep`;
+      const verdict = section.releases ? "releases" : `HELD, presses ${formatLength(section.biteMm)} into the jacket`;
       return `          section ${section.number}: pull (${pull}), ${formatArea(section.areaMm2)}, fill ${formatVolume(section.fillMm3)}, shell ${formatMass(estimate.sectionMassesG[k])}, ${verdict}`;
     }),
     ...plans.map(

@@ -14,10 +14,9 @@ const body = mushroom(40, 120, 90, 30, 64);
 const survey = {
   mesh: body,
   depth: depthField(body, plainContext),
-  directions: pullDirections(24, true),
+  directions: pullDirections(24),
   spacingMm: 6,
   boardMm: 0,
-  fillDepthMm: 40,
 };
 const jacket = {
   coats: newPlan().jacket.coats,
@@ -70,7 +69,7 @@ describe("a team of threads", () => {
 
   it("stops taking shares once cancelled, and works again after", async () => {
     await ready();
-    const survey48 = { ...survey, directions: pullDirections(48, true) };
+    const survey48 = { ...survey, directions: pullDirections(48) };
     let ticks = 0;
     const stop = {
       ...plainContext,

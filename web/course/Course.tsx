@@ -83,8 +83,8 @@ function telling(
         figure: `${show.length(report.piece.sizeMm[2])} high`,
       };
     case "survey": {
-      const trapped = report.sections.filter((section) => section.lockMm3 > 0).length;
-      return { state: "set", figure: trapped === 0 ? "no locks" : `locks in ${trapped} of ${report.sections.length}` };
+      const filled = report.sections.filter((section) => section.fillMm3 > 0).length;
+      return { state: "set", figure: filled === 0 ? "no locks" : `locks in ${filled} of ${report.sections.length}` };
     }
     case "jacket":
       return {

@@ -10,6 +10,7 @@ const PLAIN = [
   ["wallMinPerM", "Building a metre of parting wall", "min/m"],
   ["sectionSetupMin", "Setting up one more section", "min"],
   ["finishMinPerM", "Finishing a metre of seam, every cast", "min/m"],
+  ["liftMin", "Lifting the piece in its mould, all hands", "min"],
   ["keepClearWeight", "Line through a zone to keep clear counts", "times"],
 ] as const;
 const MONEY = [

@@ -9,7 +9,6 @@ import type { Zones } from "../../core/survey/zones.ts";
 
 /** What a glance depends on besides the layout. */
 export interface GlanceTerms {
-  readonly fillDepthMm: number;
   readonly zones: Zones;
   /** How far the jacket lies over the piece. */
   readonly overMm: number;
@@ -33,8 +32,8 @@ class HandWorker {
     if (!glance) return { ok: false, problem: "The plan is not there yet." };
     const result = change ? edited(glance.surface, layout, change) : { ok: true as const, layout };
     if (!result.ok) return result;
-    const { fillDepthMm, zones, overMm } = terms;
-    return { ok: true, layout: result.layout, glance: glance.look(result.layout, fillDepthMm, zones, overMm) };
+    const { zones, overMm } = terms;
+    return { ok: true, layout: result.layout, glance: glance.look(result.layout, zones, overMm) };
   }
 }
 

@@ -48,7 +48,7 @@ export abstract class LookUps {
     onBoard: boolean,
     onProgress: (fraction: number) => void,
   ): { counts: Uint8Array; pulls: number } {
-    const pulls = pullDirections(MAP_PULLS, onBoard);
+    const pulls = pullDirections(MAP_PULLS);
     return {
       counts: freeCounts(mesh, pulls, draftDeg, spacingMm, onBoard ? 0 : null, onProgress),
       pulls: pulls.length,

@@ -115,6 +115,15 @@ export function JacketStation({ document, planning }: StationProps) {
           onChange={(smoothingMm) => jacket({ smoothingMm })}
         />
         <LengthField
+          label="Foot clay"
+          hint="gaps under the piece up to this height are closed with clay"
+          valueMm={document.jacket.footClayMm}
+          leastMm={0}
+          mostMm={200}
+          stepMm={5}
+          onChange={(footClayMm) => jacket({ footClayMm })}
+        />
+        <LengthField
           label="Rim on the board"
           valueMm={document.jacket.rimWidthMm}
           leastMm={0}

@@ -1,17 +1,19 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { jacketThicknessMm, usualGiveMm } from "../../../core/jacket/coat.ts";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
 import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
-import { bearingAndElevation, type Direction, directionFrom, sharePull } from "../../../core/survey/directions.ts";
+import { type Direction, sharePull } from "../../../core/survey/directions.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { Caution, Choice, Part } from "../../ui/fields.tsx";
+import { Caution, Choice, More, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { sectionInPlaceOf } from "./follow.ts";
 import { Compare } from "./parts/Compare.tsx";
+import { FillList } from "./parts/FillList.tsx";
 import { FillShown } from "./parts/FillShown.tsx";
 import { LinesByHand } from "./parts/LinesByHand.tsx";
 import { OutOfSight } from "./parts/OutOfSight.tsx";
@@ -45,8 +47,9 @@ export function PartingStation({ document, planning }: StationProps) {
   useShown(bundle, onBoard, { piece: "plaster", sections: true, locks: !fill, fill });
   useEffect(() => {
     if (!stage || !bundle) return;
-    const locks = bundle.figures.locks.flatMap(({ section, at, openMm3 }) =>
-      at && openMm3 > 0 ? [{ at, text: `section ${section} locked: ${show.volume(openMm3)}` }] : [],
+    const { giveMm } = bundle.figures.report;
+    const locks = bundle.figures.locks.flatMap(({ section, at, biteMm }) =>
+      at && biteMm > giveMm ? [{ at, text: `section ${section} held: presses ${show.length(biteMm)}` }] : [],
     );
     const longest = [...bundle.figures.report.hidden]
       .sort((a, b) => b.lengthMm - a.lengthMm)
@@ -79,7 +82,7 @@ export function PartingStation({ document, planning }: StationProps) {
     (number: number, wanted: Direction) => {
       const section = sections[number - 1];
       if (!section) return;
-      const pull = onBoard && wanted[2] < 0 ? directionFrom(bearingAndElevation(wanted).bearingDeg, 0) : wanted;
+      const pull = wanted;
       if (layout) {
         void hand.make({ kind: "pull", section: section.origin, pull });
         return;
@@ -97,7 +100,7 @@ export function PartingStation({ document, planning }: StationProps) {
         return { ...plan, parting: { ...plan.parting, pulls } };
       });
     },
-    [sections, layout, hand, edit, onBoard],
+    [sections, layout, hand, edit],
   );
   useEffect(() => {
     const pull = chosen === null ? null : pullOf(chosen);
@@ -158,16 +161,26 @@ export function PartingStation({ document, planning }: StationProps) {
             Suggest the pulls again
           </button>
         )}
-        <LengthField
-          label="Fill locks up to"
-          hint="deeper ones are left open and told"
-          after="deep"
-          valueMm={document.parting.fillDepthMm}
-          leastMm={0}
-          mostMm={300}
-          stepMm={5}
-          onChange={(fillDepthMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, fillDepthMm } }))}
-        />
+        <More title="What the rubber gives, and what fills are made of">
+          <LengthField
+            label="The rubber gives"
+            hint="how deep a section may press into the jacket and still come off"
+            valueMm={document.parting.giveMm ?? usualGiveMm(jacketThicknessMm(document.jacket.coats))}
+            leastMm={0.2}
+            mostMm={10}
+            stepMm={0.1}
+            onChange={(giveMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, giveMm } }))}
+          />
+          <LengthField
+            label="Thickest silicone fill"
+            hint="thicker fills are made of clay"
+            valueMm={document.parting.mostSiliconeMm}
+            leastMm={0}
+            mostMm={60}
+            stepMm={1}
+            onChange={(mostSiliconeMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, mostSiliconeMm } }))}
+          />
+        </More>
       </Part>
       <LinesByHand
         hand={hand}
@@ -191,6 +204,7 @@ export function PartingStation({ document, planning }: StationProps) {
           </p>
           <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass((figures ?? bundle.figures).estimate.fillG)}</Figure>
+          <FillList parts={bundle.figures.report.fillParts} />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
           {bundle.figures.report.warnings
             .filter((warning) => warning.startsWith("Section"))
@@ -213,7 +227,7 @@ export function PartingStation({ document, planning }: StationProps) {
           section={section}
           pull={pullOf(section.number) ?? section.pull}
           open={chosen === section.number}
-          onBoard={onBoard}
+          giveMm={figures?.report.giveMm ?? 0}
           out={slide[section.number] ?? 0}
           planning={planning}
           onOpen={(open) => setChosen(open ? section.number : null)}
@@ -242,9 +256,9 @@ export function PartingStation({ document, planning }: StationProps) {
 }
 
 function verdict(sections: number, locked: number, circle: readonly number[], settled: boolean): string {
-  if (locked > 0) return `▲ ${locked} of ${sections} sections ${locked === 1 ? "is" : "are"} locked.`;
+  if (locked > 0) return `▲ ${locked} of ${sections} sections ${locked === 1 ? "is" : "are"} held.`;
   if (circle.length > 0) return `▲ Sections ${circle.join(" and ")} block each other.`;
   // A first glance proves nothing.
   if (!settled) return "At first glance it comes off; the proof is under way.";
-  return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections release.`;
+  return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections come off.`;
 }

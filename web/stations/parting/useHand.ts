@@ -53,11 +53,10 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
   }, [inHand]);
   const terms = useMemo(
     (): GlanceTerms => ({
-      fillDepthMm: document.parting.fillDepthMm,
       zones: document.zones,
       overMm: jacketThicknessMm(document.jacket.coats),
     }),
-    [document.parting.fillDepthMm, document.zones, document.jacket.coats],
+    [document.zones, document.jacket.coats],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: a glance at what lies there, so that the first edit finds its pulls surveyed.
   useEffect(() => {

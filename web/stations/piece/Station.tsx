@@ -115,6 +115,15 @@ export function PieceStation({ document, planning }: StationProps) {
           stepMm={50}
           onChange={(handlingMm) => brief({ handlingMm })}
         />
+        <label className="mt-2 flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={document.brief.immovable}
+            onChange={(event) => brief({ immovable: event.target.checked })}
+          />
+          The piece cannot be moved: nothing leaves from under it
+        </label>
       </Part>
       {report && !bundle.figures.wholePiece && (
         <Part title="The scan">

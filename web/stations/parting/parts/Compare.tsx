@@ -74,9 +74,8 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
                   <span className="whitespace-nowrap">≈ {show.money(plan.cost)}</span>
                 </p>
                 <p className="text-sm leading-snug">{plan.reason}</p>
-                {plan.deepMm3 > 0 && (
-                  <p className="text-sm text-warning">▲ {show.volume(plan.deepMm3)} locked too deep to fill</p>
-                )}
+                {plan.held > 0 && <p className="text-sm text-warning">{`▲ ${plan.held} of ${count} held`}</p>}
+                {plan.lifted && <p className="quiet text-sm">the piece is lifted once</p>}
                 <div className="mt-1 flex items-center justify-between">
                   <label className="flex items-center gap-1.5 text-xs">
                     <input
@@ -108,8 +107,7 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
       {two.length === 2 && <SideBySide plans={[two[0], two[1]]} onClose={() => setMarked([])} />}
       {plans.length > 0 && (
         <p className="quiet text-xs">
-          Estimates from the survey, at your rates, for parting alone. The plan you take is measured and proven on the
-          jacket itself.
+          Each plan is proven on the jacket itself; costs are for parting alone, at your rates.
         </p>
       )}
     </Part>

@@ -6,7 +6,7 @@ import { Caution } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
 
 /**
- * What would free a locked section, or do without the fill of one that is free: looked for on request, each tried before
+ * What would free a section that is held, or save fill under one that comes off: looked for on request, each tried before
  * it is offered, shown as it is found, taken with one click.
  */
 export function Remedies({
@@ -45,7 +45,7 @@ export function Remedies({
           disabled={trying || planning.quality !== "settled"}
           onClick={() => void look()}
         >
-          {trying ? "Trying each on the jacket…" : locked ? "What would free it?" : "Would a plug save its fill?"}
+          {trying ? "Trying each on the jacket…" : locked ? "What would free it?" : "What would save fill?"}
         </button>
       )}
       {problem && <Caution>{problem}</Caution>}
@@ -53,7 +53,7 @@ export function Remedies({
         <Caution>
           {locked
             ? "Turning its pull, a deeper fill, a plug, other lines, splitting it: none of them frees it. Add a section, or lay the piece another way."
-            : "No: a plug there would lock, or take as much fill."}
+            : "Turning its pull, a plug, other lines, splitting it: none of them saves a tenth of the fill."}
         </Caution>
       )}
       {found?.map((remedy) => (
@@ -78,9 +78,9 @@ function nameOf(remedy: Remedy, show: Show): string {
     case "turn":
       return `Turn its pull ${Math.round(remedy.turnDeg)}°`;
     case "fill":
-      return `Fill up to ${show.length(remedy.fillDepthMm)} deep`;
+      return "Fill what was left open";
     case "plug":
-      return "Part a plug where it holds";
+      return "Part a plug there";
     case "move":
       return `Move its lines, ${show.length(remedy.moveMm)} at most`;
     case "split":

@@ -2,7 +2,8 @@ import { SECTION_PIGMENTS } from "../../../../core/export/palette.ts";
 import type { FillWith, Hold, Treatment } from "../../../../core/parting/hand/layout.ts";
 import type { PlanReport } from "../../../../core/plan/report.ts";
 import type { Direction } from "../../../../core/survey/directions.ts";
-import { useShow } from "../../../lib/show.ts";
+import { type Show, useShow } from "../../../lib/show.ts";
+import { useStage } from "../../../scene/useStage.tsx";
 import { DirectionFields } from "../../../ui/DirectionFields.tsx";
 import { Figure } from "../../../ui/Figure.tsx";
 import { Choice } from "../../../ui/fields.tsx";
@@ -15,7 +16,7 @@ export function SectionCard({
   section,
   pull,
   open,
-  onBoard,
+  giveMm,
   out,
   treatment,
   planning,
@@ -28,7 +29,8 @@ export function SectionCard({
   section: PlanReport["sections"][number];
   pull: Direction;
   open: boolean;
-  onBoard: boolean;
+  /** How deep a section may press into the rubber and still come off, mm. */
+  giveMm: number;
   /** How far it is slid out, 0..1. */
   out: number;
   /** What was decided for it by hand. */
@@ -42,6 +44,7 @@ export function SectionCard({
   onTreat: (treatment: Treatment) => void;
 }) {
   const show = useShow();
+  const { stage } = useStage();
   const pigment = SECTION_PIGMENTS[(section.number - 1) % SECTION_PIGMENTS.length];
   return (
     <section className="border-b border-base-300 px-5 py-3">
@@ -60,11 +63,7 @@ export function SectionCard({
         <span className="grow">
           <span className="block font-medium">
             {section.plugUnder !== null && `Plug under ${section.plugUnder}: `}
-            {section.releases
-              ? section.plugUnder === null
-                ? "Releases"
-                : "releases"
-              : `Locked, ${show.length(section.deepestMm)} deep`}
+            {statusOf(section, show)}
           </span>
           <span className="quiet block text-sm">
             {show.area(section.areaMm2)}, {show.mass(section.shellMassG)}
@@ -97,17 +96,27 @@ export function SectionCard({
               Look along it
             </button>
           </div>
-          <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={onPull} />
-          <Figure label="Lock">{show.volume(section.lockMm3)}</Figure>
+          <DirectionFields direction={pull} leastElevationDeg={-90} onChange={onPull} />
+          <Figure label="presses into the rubber at most">{`${show.length(section.biteMm)} of ${show.length(giveMm)}`}</Figure>
+          <Figure label="moves before it is clear">{show.length(section.travelMm)}</Figure>
+          {section.biteAt && !section.releases && (
+            <button
+              type="button"
+              className="btn btn-sm my-1 w-full"
+              onClick={() => stage?.comeTo(section.biteAt as Direction)}
+            >
+              Show where it is held
+            </button>
+          )}
           <Figure label="Fill">{show.volume(section.fillMm3)}</Figure>
           {section.fillThickMm > 0 && <Figure label="thickest of the fill">{show.length(section.fillThickMm)}</Figure>}
-          {(section.lockMm3 > 0 || section.fillWith !== "silicone") && (
+          {(section.fillMm3 > 0 || section.fillWith !== "silicone") && (
             <Choice<FillWith>
-              label="Its locks are"
+              label="Its fills are"
               value={treatment.fillWith ?? "silicone"}
               options={[
-                { value: "silicone", name: "Filled, silicone" },
-                { value: "clay", name: "Filled, clay" },
+                { value: "silicone", name: "As suggested" },
+                { value: "clay", name: "All of clay" },
                 { value: "open", name: "Left open" },
               ]}
               onChange={(fillWith) => onTreat({ fillWith })}
@@ -131,4 +140,12 @@ export function SectionCard({
       )}
     </section>
   );
+}
+
+/** Whether a section comes off, and how deep it presses on the way. */
+function statusOf({ releases, biteMm, lifted, plugUnder }: PlanReport["sections"][number], show: Show): string {
+  if (!releases)
+    return plugUnder === null ? `Held: presses ${show.length(biteMm)}` : `held: presses ${show.length(biteMm)}`;
+  const leaves = `${plugUnder === null ? "Comes" : "comes"} off${lifted ? ", once the piece is lifted" : ""}`;
+  return biteMm < 0.1 ? leaves : `${leaves}; presses ${show.length(biteMm)} at most`;
 }

@@ -8,7 +8,7 @@ const SECTION_MS = 1300;
 
 interface TakeApartProps {
   readonly order: PlanReport["order"];
-  /** Numbers of the sections that are locked. */
+  /** Numbers of the sections that are held. */
   readonly locked: readonly number[];
   /** Told as the play-back moves: the share each section has gone, by number. */
   readonly onMove: (shares: Readonly<Record<number, number>>) => void;
@@ -80,6 +80,7 @@ export function TakeApart({ order, locked, onMove }: TakeApartProps) {
           {order.remove.map((number, k) => (
             <span key={number} className={k === moving && at > 0 && at < end ? "font-bold" : ""}>
               {k > 0 && " → "}
+              {number === order.liftBefore && "lift → "}
               {number}
             </span>
           ))}
@@ -120,8 +121,11 @@ export function TakeApart({ order, locked, onMove }: TakeApartProps) {
       <p className="quiet mt-1 text-xs">
         Built in the order {[...order.build].join(", ")}; taken apart the other way. The space bar plays it.
       </p>
+      {order.liftBefore !== null && (
+        <p className="mt-1 text-sm">{`Before section ${order.liftBefore} the piece is lifted in its mould, or laid over.`}</p>
+      )}
       {stuck !== null && locked.includes(stuck) && at >= end && (
-        <Caution>{`Section ${stuck} meets the jacket here and cannot move on; its lock is marked on the stage.`}</Caution>
+        <Caution>{`Section ${stuck} meets the jacket here and cannot move on; the place is marked on the stage.`}</Caution>
       )}
       {order.circle.length > 0 && (
         <Caution>

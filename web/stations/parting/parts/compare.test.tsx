@@ -23,13 +23,13 @@ beforeAll(() => {
 });
 afterEach(cleanup);
 
-function offer(count: number, cost: number, deepMm3 = 0): ShownOffer {
-  const parts = { fill: 0, wall: cost / 2, finishing: 0, zones: 0, setup: cost / 2, wait: 0, handling: 0 };
+function offer(count: number, cost: number, held = 0): ShownOffer {
+  const parts = { fill: 0, wall: cost / 2, finishing: 0, zones: 0, setup: cost / 2, wait: 0, lift: 0, handling: 0 };
   return {
     sections: Array.from({ length: count }, () => ({ massG: 12_000, greatestMm: 900 })),
     lineMm: 2500 * count,
     fillMm3: 100_000,
-    deepMm3,
+    held,
     cost,
     parts,
     hours: 3 * count,
@@ -39,7 +39,7 @@ function offer(count: number, cost: number, deepMm3 = 0): ShownOffer {
 }
 
 describe("the comparison", () => {
-  const plans = [offer(2, 30_000, 5000), offer(4, 50_000), offer(3, 40_000)];
+  const plans = [offer(2, 30_000, 1), offer(4, 50_000), offer(3, 40_000)];
   const compared = (compare: Planning["compare"], onTake = vi.fn()) => {
     const at = (heldFor: string) => (
       <Compare planning={planningWith({ compare })} heldFor={heldFor} chosen={4} onTake={onTake} />
@@ -58,13 +58,13 @@ describe("the comparison", () => {
     await look();
     const rows = await screen.findAllByTestId(/^offer-/);
     expect(rows.map(({ dataset }) => dataset.testid)).toEqual(["offer-2", "offer-3", "offer-4"]);
-    // Two sections cost less, but lock too deep to fill.
+    // Two sections cost less, but one of them is held.
     expect(rows.map((row) => within(row).queryByText("cheapest that comes off") !== null)).toEqual([
       false,
       true,
       false,
     ]);
-    expect(within(rows[0]).getByText(/locked too deep to fill/)).toBeDefined();
+    expect(within(rows[0]).getByText(/1 of 2 held/)).toBeDefined();
     expect(within(rows[1]).getByText("why 3")).toBeDefined();
     expect(await screen.findByText("the chart")).toBeDefined();
   });

@@ -10,5 +10,6 @@ export const PARTS: Readonly<
   zones: { name: "lines through zones", day: "#743655", night: "#c58aa6" },
   setup: { name: "setting up", day: "#6d6352", night: "#a8997f" },
   wait: { name: "waiting", day: "#c9bfa8", night: "#6f675a" },
+  lift: { name: "lifting the piece", day: "#5f918e", night: "#8fbab7" },
   handling: { name: "handling", day: "#2f6b4f", night: "#74b594" },
 };

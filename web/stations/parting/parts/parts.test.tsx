@@ -14,6 +14,11 @@ import { Remedies } from "./Remedies.tsx";
 import { SectionCard } from "./SectionCard.tsx";
 import { SuggestRest } from "./SuggestRest.tsx";
 
+const comeTo = vi.fn();
+vi.mock("../../../scene/useStage.tsx", () => ({
+  useStage: () => ({ stage: { comeTo: (at: readonly number[]) => comeTo(at) }, listeners: {} }),
+}));
+
 beforeEach(() => openDocument());
 afterEach(cleanup);
 
@@ -24,9 +29,8 @@ const layout: Layout = {
 
 const remedy = (kind: Remedy["kind"], some: Partial<Remedy> = {}): Remedy => ({
   kind,
-  parting: { ...newPlan().parting, layout, fillDepthMm: 55 },
+  parting: { ...newPlan().parting, layout, giveMm: 2 },
   turnDeg: 0,
-  fillDepthMm: 55,
   moveMm: 0,
   moreFillG: 120,
   moreLineMm: -30,
@@ -55,21 +59,21 @@ describe("remedies", () => {
     finish();
     expect(await screen.findByRole("button", { name: /Split it in two/ })).toBeDefined();
     expect(
-      button(/Fill up to 55\u2009mm deep.*\+120\u2009g fill, −30\u2009mm of line; all sections release/),
+      button(/Fill what was left open.*\+120\u2009g fill, −30\u2009mm of line; all sections release/),
     ).toBeDefined();
-    await userEvent.click(button(/Fill up to/));
-    expect(documentNow().parting.fillDepthMm).toBe(55);
+    await userEvent.click(button(/Fill what was/));
+    expect(documentNow().parting.giveMm).toBe(2);
     expect(documentNow().parting.layout).toEqual(layout);
   });
 
-  it("say plainly that there is none, of a lock and of a fill", async () => {
+  it("say plainly that there is none, of what is held and of a fill", async () => {
     const remedies = async () => ({ ok: true as const, value: [] });
     const { rerender } = render(<Remedies section={1} locked planning={planningWith({ remedies })} />);
     await userEvent.click(button("What would free it?"));
     expect(await screen.findByText(/none of them frees it/)).toBeDefined();
     rerender(<Remedies key="other" section={1} locked={false} planning={planningWith({ remedies })} />);
-    await userEvent.click(button("Would a plug save its fill?"));
-    expect(await screen.findByText(/a plug there would lock/)).toBeDefined();
+    await userEvent.click(button("What would save fill?"));
+    expect(await screen.findByText(/none of them saves a tenth/)).toBeDefined();
   });
 
   it("wait for the settled plan, and tell what went wrong", async () => {
@@ -144,14 +148,16 @@ describe("a section's card", () => {
     origin: 1,
     pull: [0, -1, 0],
     areaMm2: 500_000,
-    lockMm3: 90_000,
     fillMm3: 80_000,
     fillWith: "silicone",
     plugUnder: null,
     fillThickMm: 22,
     releases: true,
-    lock: { volumeMm3: 90_000, deepestMm: 30, at: [0, 0, 0] },
-    deepestMm: 30,
+    biteMm: 30,
+    biteAt: [0, 0, 0],
+    travelMm: 200,
+    lifted: false,
+    fills: { silicone: 0.09, clay: 0, web: 0 },
     lineMm: 2000,
     shellMassG: 12_000,
     range: null,
@@ -163,7 +169,7 @@ describe("a section's card", () => {
         section={{ ...section, ...some }}
         pull={section.pull}
         open
-        onBoard
+        giveMm={1.5}
         out={0}
         treatment={{}}
         planning={planningWith()}
@@ -180,7 +186,7 @@ describe("a section's card", () => {
   it("lets its locks be filled with clay or left open, and the section be held", async () => {
     const onTreat = card({});
     expect(screen.getByText("22 mm")).toBeDefined();
-    await userEvent.click(screen.getByRole("button", { name: "Filled, clay" }));
+    await userEvent.click(screen.getByRole("button", { name: "All of clay" }));
     await userEvent.click(screen.getByRole("button", { name: "Left open" }));
     await userEvent.click(screen.getByRole("button", { name: "Keep its pull" }));
     await userEvent.click(screen.getByRole("button", { name: "Free" }));
@@ -199,17 +205,26 @@ describe("a section's card", () => {
   });
 
   it("has nothing to fill where nothing locks, and offers no plug then", () => {
-    card({ lockMm3: 0, fillMm3: 0, fillThickMm: 0 });
-    expect(screen.queryByText("Its locks are")).toBeNull();
+    card({ fillMm3: 0, fillThickMm: 0 });
+    expect(screen.queryByText("Its fills are")).toBeNull();
     expect(screen.queryByRole("button", { name: /plug/ })).toBeNull();
   });
 
-  it("names a plug by the section over it, and a lock by its depth", () => {
+  it("tells that the piece is lifted first, and shows where a section is held", async () => {
+    card({ lifted: true, biteMm: 0.8 });
+    expect(screen.getByText(/Comes off, once the piece is lifted; presses 0.8/)).toBeDefined();
+    cleanup();
+    card({ releases: false, biteAt: [1, 2, 3] });
+    await userEvent.click(screen.getByRole("button", { name: "Show where it is held" }));
+    expect(comeTo).toHaveBeenCalledWith([1, 2, 3]);
+  });
+
+  it("names a plug by the section over it, and tells how deep one that is held would press", () => {
     card({ plugUnder: 1 });
-    expect(screen.getByText(/Plug under 1: releases/)).toBeDefined();
+    expect(screen.getByText(/Plug under 1: comes off/)).toBeDefined();
     cleanup();
     card({ releases: false });
-    expect(screen.getByText(/Locked, 30 mm deep/)).toBeDefined();
+    expect(screen.getByText(/Held: presses 30/)).toBeDefined();
     expect(screen.getByRole("button", { name: "What would free it?" })).toBeDefined();
   });
 });

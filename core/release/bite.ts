@@ -1,0 +1,63 @@
+/**
+ * The proof of release: how deep a rigid section bites into the body it was built on, on its way out along its pull.
+ *
+ *   bite(x) = max over s > 0 of -phi(x + s d)       x a place of the section's inner face, d its pull
+ *
+ * phi is the signed distance from the body, true about its surface and measured between the nodes too. A section comes
+ * off where its greatest bite is no more than the give.
+ *
+ * Space of the caller: mm, z up.
+ */
+import type { JobContext } from "../job/context.ts";
+import { type Kernel, runsOf, SHARES } from "../job/team.ts";
+import type { Direction } from "../survey/directions.ts";
+import { Body, type BodyData } from "./body.ts";
+
+/** Depths are met at least this often along a way, mm: a bite is told to half of it. */
+const LEAST_STEP_MM = 0.5;
+
+export interface BiteRequest {
+  readonly body: BodyData;
+  /** Places of inner faces, xyz, mm. */
+  readonly points: Float32Array;
+  /** Number of each place's section. */
+  readonly section: Uint8Array;
+  /** Pull of each section. */
+  readonly pulls: readonly Direction[];
+  /** Bites no deeper than this need not be told apart, mm. */
+  readonly fineMm: number;
+}
+
+interface BiteShare extends BiteRequest {
+  readonly from: number;
+  readonly to: number;
+  /** Out: the bite at each place, mm. */
+  readonly biteMm: Float32Array;
+}
+
+export const biteKernel: Kernel<BiteShare> = {
+  name: "bites",
+  run({ body: data, points, section, pulls, fineMm, from, to, biteMm }) {
+    const body = new Body(data);
+    // What is less than the section's greatest so far, and fine besides, is not of interest.
+    const known = pulls.map(() => 0);
+    for (let p = from; p < to; p++) {
+      const s = section[p];
+      const [dx, dy, dz] = pulls[s];
+      const unless = Math.min(known[s], fineMm);
+      const [x, y, z] = [points[3 * p], points[3 * p + 1], points[3 * p + 2]];
+      const found = -body.leastAlong(x, y, z, dx, dy, dz, -unless, -Infinity, LEAST_STEP_MM);
+      biteMm[p] = found > unless ? found : 0;
+      if (found > known[s]) known[s] = found;
+    }
+  },
+};
+
+/** The bite of every place, mm; 0 where it is none of the greatest and fine besides. */
+export function measureBites(request: BiteRequest, ctx: JobContext): Float32Array {
+  const count = request.section.length;
+  const biteMm = new Float32Array(ctx.team.buffer(4 * count));
+  const shares = runsOf(count, SHARES).map((run): BiteShare => ({ ...request, ...run, biteMm }));
+  ctx.team.run(biteKernel, shares, () => ctx.checkCancelled());
+  return biteMm;
+}
