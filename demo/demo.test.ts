@@ -1,5 +1,7 @@
 import { inflateSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
+import { ball, blended, bone } from "../core/field/implicit.ts";
+import { polygonise } from "../core/field/polygonise.ts";
 import { plainContext as ctx } from "../core/job/context.ts";
 import { areaAndVolume, boxSize, meshBox } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
@@ -7,8 +9,6 @@ import { makeLamplighter } from "./pieces/lamplighter.ts";
 import { makeRelief } from "./pieces/relief.ts";
 import { makeWalrus } from "./pieces/walrus.ts";
 import { encodePng } from "./png.ts";
-import { polygonise } from "./polygonise.ts";
-import { ball, blended, bone } from "./sdf.ts";
 
 describe("implicit bodies", () => {
   it("polygonise to closed meshes of the right volume", () => {

@@ -4,9 +4,9 @@ import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { bareBody } from "../plan/freeing.ts";
 import type { Direction } from "../survey/directions.ts";
-import { lathe, mushroom, moved, sphere } from "../testing/shapes.ts";
-import { Body } from "./body.ts";
+import { lathe, moved, mushroom, sphere } from "../testing/shapes.ts";
 import { measureBites } from "./bite.ts";
+import { Body } from "./body.ts";
 
 const UP: Direction = [0, 0, 1];
 

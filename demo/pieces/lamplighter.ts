@@ -1,6 +1,5 @@
 /** A lamplighter, 1.9 m, standing in a wind-blown cloak, one arm raised with his lamp. Faces -y. */
-import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import { polygonise } from "../polygonise.ts";
+
 import {
   ball,
   blended,
@@ -17,7 +16,9 @@ import {
   smoothstep,
   tilted,
   within,
-} from "../sdf.ts";
+} from "../../core/field/implicit.ts";
+import { polygonise } from "../../core/field/polygonise.ts";
+import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 
 const SHOULDER_MM = 1430;
 const HEM_MM = 330;

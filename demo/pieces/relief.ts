@@ -1,7 +1,8 @@
 /** A relief of gulls over waves, 900 x 600 mm, standing proud of its slab by up to 70 mm. Lies face up on the board. */
+
+import { type Sdf, smin, smoothstep } from "../../core/field/implicit.ts";
+import { polygonise } from "../../core/field/polygonise.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import { polygonise } from "../polygonise.ts";
-import { type Sdf, smin, smoothstep } from "../sdf.ts";
 
 const SLAB_MM = 34;
 

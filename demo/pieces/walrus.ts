@@ -1,7 +1,19 @@
 /** A dozing walrus, 2.2 m from brow to hind flippers, its chin on the ground. Faces -y. */
+
+import {
+  blended,
+  carved,
+  ellipsoid,
+  limb,
+  mirrored,
+  type Sdf,
+  smin,
+  smoothstep,
+  tilted,
+  within,
+} from "../../core/field/implicit.ts";
+import { polygonise } from "../../core/field/polygonise.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import { polygonise } from "../polygonise.ts";
-import { blended, carved, ellipsoid, limb, mirrored, type Sdf, smin, smoothstep, tilted, within } from "../sdf.ts";
 
 /** Trunk sections from head to tail: place along y, height of the middle, half width, half height. */
 const TRUNK: readonly (readonly [number, number, number, number])[] = [

@@ -1,8 +1,8 @@
-import { BRICK, gridFromActive, nodeCount, nodePoint } from "../core/field/grid.ts";
-import { isosurface } from "../core/field/isosurface.ts";
-import { plainContext } from "../core/job/context.ts";
-import type { Box, TriangleMesh } from "../core/mesh/mesh.ts";
-import type { Sdf } from "./sdf.ts";
+import { plainContext } from "../job/context.ts";
+import type { Box, TriangleMesh } from "../mesh/mesh.ts";
+import { BRICK, gridFromActive, nodeCount, nodePoint } from "./grid.ts";
+import type { Sdf } from "./implicit.ts";
+import { isosurface } from "./isosurface.ts";
 
 /**
  * The surface of an implicit body inside a box, cut flat at z = 0. Bricks whose middle is farther from the body than

@@ -1,4 +1,4 @@
-/** Implicit bodies for the demo pieces: signed distances (mm, negative inside) and the ways to join them. */
+/** Implicit bodies: signed distances (mm, negative inside) and the ways to join them. */
 export type Sdf = (x: number, y: number, z: number) => number;
 export type P3 = readonly [number, number, number];
 
