@@ -110,6 +110,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     pulls: z.array(direction).min(1).max(8).nullable(),
     giveMm: z.number().min(0.2).max(10).nullable(),
     mostSiliconeMm: z.number().min(0).max(60),
+    leastSectionMm2: z.number().min(0).max(1_000_000),
     layout: layout.nullable(),
   }),
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
@@ -165,13 +166,13 @@ function fromVersion4(stored: unknown): unknown {
   const old = version4.safeParse(stored);
   if (!old.success) return stored;
   const { fillDepthMm: _fillDepthMm, ...parting } = old.data.parting;
-  const { giveMm, mostSiliconeMm } = newPlan().parting;
+  const { giveMm, mostSiliconeMm, leastSectionMm2 } = newPlan().parting;
   return {
     ...old.data,
     version: 5,
     brief: { immovable: false, ...old.data.brief },
     jacket: { footClayMm: newPlan().jacket.footClayMm, ...old.data.jacket },
-    parting: { giveMm, mostSiliconeMm, ...parting },
+    parting: { giveMm, mostSiliconeMm, leastSectionMm2, ...parting },
   };
 }
 

@@ -93,6 +93,7 @@ export function leaveHeaviest(
 /** A region on its way to being merged: what it would cost under every label, and its seams with its neighbours. */
 interface Body {
   label: number;
+  areaMm2: number;
   cost: Float64Array;
   seams: Map<number, number>;
 }
@@ -109,6 +110,26 @@ export function mergeRegions(problem: LabellingProblem, regions: Regions, wanted
     regions,
     (left) => left.size > wanted,
     () => false,
+  );
+}
+
+/**
+ * Merges regions smaller than an area into their neighbours, cheapest first; what has none stays.
+ * @param areasMm2 area each vertex stands for
+ */
+export function mergeSmall(
+  problem: LabellingProblem,
+  regions: Regions,
+  areasMm2: Float32Array,
+  leastMm2: number,
+): Regions {
+  const small = (body: Body) => body.areaMm2 < leastMm2;
+  return merge(
+    problem,
+    regions,
+    (left) => [...left.values()].some(small),
+    (left, k) => !small(left.get(k) as Body),
+    areasMm2,
   );
 }
 
@@ -130,14 +151,16 @@ function merge(
   regions: Regions,
   more: (bodies: ReadonlyMap<number, Body>) => boolean,
   spared: (bodies: ReadonlyMap<number, Body>, k: number) => boolean,
+  areasMm2: Float32Array | null = null,
 ): Regions {
   const { graph, costs, seamCost } = problem;
   const bodies = new Map<number, Body>();
   regions.label.forEach((label, k) => {
-    bodies.set(k, { label, cost: new Float64Array(costs.length), seams: new Map() });
+    bodies.set(k, { label, areaMm2: 0, cost: new Float64Array(costs.length), seams: new Map() });
   });
   for (let v = 0; v < graph.vertices; v++) {
     const body = bodies.get(regions.of[v]) as Body;
+    if (areasMm2) body.areaMm2 += areasMm2[v];
     for (let l = 0; l < costs.length; l++) body.cost[l] += costs[l][v];
   }
   for (let e = 0; e < graph.seamMm.length; e++) {
@@ -162,6 +185,7 @@ function merge(
     const kept = bodies.get(to) as Body;
     bodies.delete(from);
     into.set(from, to);
+    kept.areaMm2 += gone.areaMm2;
     for (let l = 0; l < costs.length; l++) kept.cost[l] += gone.cost[l];
     for (const [other, seam] of gone.seams) {
       const body = bodies.get(other) as Body;

@@ -6,7 +6,7 @@ import { vertexGraph } from "./graph.ts";
 import { labelVertices } from "./labelling.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
-import { mergeRegions, piecesOf, regionSizes, regionsOf } from "./regions.ts";
+import { mergeRegions, mergeSmall, piecesOf, regionSizes, regionsOf } from "./regions.ts";
 import type { SuggestRequest } from "./request.ts";
 import { shortened } from "./shorten.ts";
 import { splitRegion } from "./split.ts";
@@ -15,6 +15,7 @@ import type { Suggestion } from "./trial.ts";
 /**
  * @param sections at most so many; just so many where `exact`
  * @param drawn the section of every vertex as it was before: it stays so where the lines would leave less than two
+ * @param leastMm2 no section is smaller, mm2
  * @param exact what is short of them is split off the largest section; else only sections that shared a pull are
  */
 export function relabelled(
@@ -23,6 +24,7 @@ export function relabelled(
   sections: number,
   exact: boolean,
   drawn: Uint8Array,
+  leastMm2: number,
   prices: PartingPrices,
   ctx: JobContext,
 ): Suggestion {
@@ -34,7 +36,8 @@ export function relabelled(
   const costs = pricing.surveyAll(distinct, ctx).map(({ price }) => price);
   const problem = { graph, costs, seamCost };
   const most = Math.max(sections, piecesOf(near));
-  let regions = mergeRegions(problem, regionsOf(labelVertices(problem), near), most);
+  const labelled = mergeRegions(problem, regionsOf(labelVertices(problem), near), most);
+  let regions = mergeSmall(problem, labelled, pricing.areasMm2, leastMm2);
   if (regions.label.length < Math.min(2, pulls.length)) {
     const label = pulls.map((pull) => distinct.findIndex((other) => sameDirection(pull, other)));
     regions = { of: Int32Array.from(drawn), label };

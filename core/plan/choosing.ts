@@ -25,6 +25,8 @@ export interface SectionsRequest extends Wanted {
   readonly giveMm: number;
   /** Fills thicker than this are not made of silicone, mm. */
   readonly mostSiliconeMm: number;
+  /** Sections that are suggested are no smaller, mm2. */
+  readonly leastSectionMm2: number;
   readonly shellMm: number;
 }
 

@@ -69,6 +69,8 @@ export interface PlanDocument {
     readonly giveMm: number | null;
     /** Fills thicker than this are made of clay, mm. */
     readonly mostSiliconeMm: number;
+    /** Sections that are suggested are no smaller, mm2. */
+    readonly leastSectionMm2: number;
     /** Sections and lines laid by hand; null lets them be laid out. They come before the pulls and the number. */
     readonly layout: Layout | null;
   };
@@ -106,7 +108,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       footClayMm: 30,
       stops: [],
     },
-    parting: { sections: "auto", pulls: null, giveMm: null, mostSiliconeMm: 15, layout: null },
+    parting: { sections: "auto", pulls: null, giveMm: null, mostSiliconeMm: 15, leastSectionMm2: 20_000, layout: null },
     zones: NO_ZONES,
     shell: { system: "gypsum-jute", figures: {} },
   };

@@ -154,10 +154,10 @@ export class PlanEngine {
     const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
     const request = this.sectionsRequest(document, rates);
-    const { layout, pulls, sections, prices, shellMm, giveMm, mostSiliconeMm, mayLift } = request;
+    const { layout, pulls, sections, prices, shellMm, giveMm, mostSiliconeMm, leastSectionMm2, mayLift } = request;
     const key = JSON.stringify([
       ...[this.survey.key, layout, pulls, sections, prices, Math.round(shellMm)],
-      ...[giveMm, mostSiliconeMm, mayLift],
+      ...[giveMm, mostSiliconeMm, leastSectionMm2, mayLift],
     ]);
     return this.sections.get(key, () => planSections(jacket, survey, request, ctx));
   }
@@ -248,7 +248,7 @@ export class PlanEngine {
   }
 
   private sectionsRequest(document: PlanDocument, rates: Rates): SectionsRequest {
-    const { layout, pulls, sections, mostSiliconeMm } = document.parting;
+    const { layout, pulls, sections, mostSiliconeMm, leastSectionMm2 } = document.parting;
     const giveMm = document.parting.giveMm ?? usualGiveMm(jacketThicknessMm(document.jacket.coats));
     const mayLift = !document.brief.immovable;
     const { thicknessMm } = shellTakeoff(document.shell.system, document.shell.figures, {
@@ -261,6 +261,7 @@ export class PlanEngine {
       sections,
       giveMm,
       mostSiliconeMm,
+      leastSectionMm2,
       mayLift,
       shellMm: thicknessMm,
       prices: partingPrices(document, rates),

@@ -41,6 +41,8 @@ export interface FreeRequest {
   readonly rounds: number;
   /** It gives up when more than this is filled, mm3. */
   readonly mostFillMm3: number;
+  /** Sections that fills have left smaller than half of this go to their neighbours, mm2. */
+  readonly leastMm2: number;
 }
 
 export interface SectionBite {
@@ -62,12 +64,14 @@ export interface FreedSections extends Filled {
 }
 
 /** Rounds without gain after which it gives up, where what still bites is so many times the give. */
-const FRUITLESS = 3;
+const FRUITLESS = 5;
 const HOPELESS = 3;
 
 /** So many rounds fill shadows just as they are; later ones a little more beside what still bites, mm. */
 const SHADOW_ROUNDS = 2;
 const MORE_MM = 0.75;
+/** From round to round by this share of it more. */
+const MORE_SHARE = 0.2;
 
 /** A section is no smaller than a hand, mm2. */
 const LEAST_SECTION_MM2 = 20_000;
@@ -139,7 +143,7 @@ export function freeSections(
   request: FreeRequest,
   ctx: JobContext,
 ): FreedSections {
-  const { jacket, pulls, giveMm, open, rounds, mostFillMm3 } = request;
+  const { jacket, pulls, giveMm, open, rounds, mostFillMm3, leastMm2 } = request;
   const bareMm3 = areaAndVolume(jacket.mesh).volumeMm3;
   const least = LEAST_SECTION_MM2 / jacket.request.stepMm ** 2;
   let round = settled(start, potentials, request, ctx);
@@ -151,13 +155,14 @@ export function freeSections(
     ctx.progress("parting", 0.6 + (0.35 * k) / rounds);
     const biting = placesToFill(round, open, giveMm);
     if (biting.length === 0 || areaAndVolume(round.mesh).volumeMm3 - bareMm3 > mostFillMm3) break;
-    const moreMm = k < SHADOW_ROUNDS ? 0 : MORE_MM;
+    const moreMm = k < SHADOW_ROUNDS ? 0 : MORE_MM * (1 + (k - SHADOW_ROUNDS) * MORE_SHARE);
     const shadows = { body: round.body, cells: cells.data, pulls, open, biting, giveMm: FILLED_TO * giveMm, moreMm };
     const filled = outsideOf(jacket, fillShadows(shadows, ctx), round.body, ctx);
     // The lines stay where they are in space: a line that moves with every fill opens new shadows.
     const carried = cells.carried(filled.mesh, jacket.request.stepMm);
     const islands = dropIslands(carried, vertexNeighbours(filled.mesh), least);
     round = settled(filled, carried, request, ctx);
+    if (dissolved(round, leastMm2 / 2)) round = settled(filled, round.potentials, request, ctx);
     // What a fill has cut off went to another section, and so does the space before it.
     if (islands > 0) cells = round.cells;
     if (greatestBite(round, open) < greatestBite(best, open)) {
@@ -169,6 +174,20 @@ export function freeSections(
   }
   return best;
 }
+
+/** Gives up sections smaller than an area, where they are not the last; changes their potentials. */
+function dissolved({ cut: { skins }, potentials }: FreedSections, leastMm2: number): boolean {
+  let any = false;
+  skins.forEach((skin, s) => {
+    if (skin.triangles.length === 0 || areaAndVolume(skin).areaMm2 >= leastMm2) return;
+    potentials[s].fill(NOWHERE);
+    any = true;
+  });
+  return any;
+}
+
+/** The potential of a section that has no place left. */
+const NOWHERE = -1e6;
 
 function greatestBite({ bites }: FreedSections, open: readonly boolean[]): number {
   return bites.reduce((most, { biteMm }, s) => (open[s] ? most : Math.max(most, biteMm)), 0);

@@ -35,6 +35,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
       {
         ...{ jacket, giveMm, pulls: laid.pulls, rounds: survey.request.effort.fillRounds, mostFillMm3: Infinity },
         open,
+        leastMm2: 0,
       },
       ctx,
     );
@@ -72,6 +73,7 @@ interface Proven {
 
 function prepared({ jacket, body, survey, request }: Ground, plan: Suggestion, ctx: JobContext): Prepared {
   const { giveMm, prices, pulls, sections, mayLift } = request;
+  const leastMm2 = leastSection(jacket, request);
   const { draftDeg, effort, clear } = survey.request;
   const hull = hullOf(jacket, body, plan.pulls, giveMm, ctx);
   const filled: Jacket = { ...jacket, grid: hull.body.grid, phi: hull.body.phi, mesh: hull.mesh };
@@ -83,9 +85,17 @@ function prepared({ jacket, body, survey, request }: Ground, plan: Suggestion, c
   // Pulls that were chosen keep a section each.
   const suggestion = pulls
     ? plan
-    : relabelled(about, plan.pulls, plan.pulls.length, sections !== "auto", onHull(plan.label), prices, ctx);
+    : relabelled(about, plan.pulls, plan.pulls.length, sections !== "auto", onHull(plan.label), leastMm2, prices, ctx);
   const price = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey) + hullMm3 * prices.fillPerMm3;
   return { hull, filled, about, suggestion, hullMm3, price };
+}
+
+/** A small piece has smaller sections than a hand. */
+const LEAST_SHARE = 0.1;
+
+/** No section that is suggested is smaller, mm2. */
+function leastSection(jacket: Jacket, { leastSectionMm2 }: SectionsRequest): number {
+  return Math.min(leastSectionMm2, LEAST_SHARE * areaAndVolume(jacket.mesh).areaMm2);
 }
 
 /** What is known of the survey's vertices, on another mesh near its own. */
@@ -136,8 +146,10 @@ function cheapestFree(ground: Ground, ctx: JobContext): Proven {
   const plans = found.filter((plan) => request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey));
   if (plans.length === 0) plans.push(prepared(ground, exactSuggestion(survey, request, 2, ctx), ctx));
   plans.sort((a, b) => a.price - b.price);
+  const tried = new Set<string>();
   let best: Weighed | null = null;
   for (const [k, plan] of plans.entries()) {
+    if (seenBefore(tried, plan)) continue;
     const limit = (1 + PATIENCE) * (plans[k + 1]?.price ?? 2 * plan.price) - plan.price;
     best = lessHeld(best, proven(ground, plan, limit, ctx));
     if (best.biteMm <= request.giveMm) return best;
@@ -148,10 +160,19 @@ function cheapestFree(ground: Ground, ctx: JobContext): Proven {
   const more = request.sections === "auto" && survey.request.effort.careful && !request.pulls;
   for (const count of more ? SECTION_COUNTS.filter((n) => n > most) : []) {
     const plan = prepared(ground, exactSuggestion(survey, request, count, ctx), ctx);
+    if (seenBefore(tried, plan)) continue;
     best = lessHeld(best, proven(ground, plan, plan.price, ctx));
     if (best.biteMm <= request.giveMm) break;
   }
   return best;
+}
+
+/** Were these pulls tried before? More sections along the same pulls come off no better. Notes them. */
+function seenBefore(tried: Set<string>, { suggestion: { pulls } }: Prepared): boolean {
+  const key = [...new Set(pulls.map((pull) => pull.map((x) => x.toFixed(2)).join()))].sort().join(";");
+  const seen = tried.has(key);
+  tried.add(key);
+  return seen;
 }
 
 interface Weighed extends Proven {
@@ -173,6 +194,7 @@ function proven({ jacket, survey, request }: Ground, plan: Prepared, limit: numb
     laid.potentials,
     {
       ...{ jacket, giveMm: request.giveMm, pulls: laid.pulls, open: laid.pulls.map(() => false) },
+      leastMm2: request.pulls ? 0 : leastSection(jacket, request),
       rounds: survey.request.effort.fillRounds,
       mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
     },

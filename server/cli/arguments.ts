@@ -93,6 +93,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         sections: sections === "auto" || sections === "compare" ? "auto" : (Number(sections) as SectionCount),
         pulls: values.pulls === undefined ? null : readPulls(values.pulls, onBoard),
         mostSiliconeMm: base.parting.mostSiliconeMm,
+        leastSectionMm2: base.parting.leastSectionMm2,
         giveMm: values["give-mm"] === undefined ? null : number("--give-mm", values["give-mm"], 0.2, 10),
         layout: null,
       },
