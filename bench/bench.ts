@@ -160,7 +160,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
           layout: null,
           pulls: null,
           sections: 3,
-          ...{ giveMm: 1.5, mostSiliconeMm: 15, mayLift: true },
+          ...{ giveMm: 1.5, mostSiliconeMm: 15, leastSectionMm2: 20_000, fills: [], mayLift: true },
           shellMm: 20,
           prices: partingPrices(newPlan(), TYPICAL_RATES),
         },

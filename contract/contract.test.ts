@@ -26,6 +26,8 @@ describe("the plan document", () => {
         ],
         giveMm: 2,
         mostSiliconeMm: 12,
+        leastSectionMm2: 30_000,
+        fills: [{ at: [1, 2, 3], kind: "plug" }],
         layout: {
           sections: [{ pull: [0, 0, 1] }, { pull: [0, 0, -1] }],
           lines: [{ points: [0, 0, 0, 9, 0, 0, 9, 9, 0], handles: [0, 1, 2], closed: true, left: 0, right: 1 }],

@@ -4,6 +4,7 @@ import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam
 import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document.ts";
+import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
 import { lengthUnits } from "../core/units/index.ts";
@@ -18,6 +19,8 @@ const figures = (group: number, most: number) =>
     .array(z.number().min(-50_000).max(50_000))
     .max(group * most)
     .refine((list) => list.length % group === 0, `Numbers must come in groups of ${group}.`);
+
+const place = z.number().min(-50_000).max(50_000);
 
 const laidLine = z
   .object({
@@ -111,6 +114,9 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     giveMm: z.number().min(0.2).max(10).nullable(),
     mostSiliconeMm: z.number().min(0).max(60),
     leastSectionMm2: z.number().min(0).max(1_000_000),
+    fills: z
+      .array(z.object({ at: z.tuple([place, place, place]), kind: z.enum([...FILL_KINDS, "open"]) }))
+      .max(MOST_FILL_CHOICES),
     layout: layout.nullable(),
   }),
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
@@ -166,13 +172,13 @@ function fromVersion4(stored: unknown): unknown {
   const old = version4.safeParse(stored);
   if (!old.success) return stored;
   const { fillDepthMm: _fillDepthMm, ...parting } = old.data.parting;
-  const { giveMm, mostSiliconeMm, leastSectionMm2 } = newPlan().parting;
+  const { giveMm, mostSiliconeMm, leastSectionMm2, fills } = newPlan().parting;
   return {
     ...old.data,
     version: 5,
     brief: { immovable: false, ...old.data.brief },
     jacket: { footClayMm: newPlan().jacket.footClayMm, ...old.data.jacket },
-    parting: { giveMm, mostSiliconeMm, leastSectionMm2, ...parting },
+    parting: { giveMm, mostSiliconeMm, leastSectionMm2, fills, ...parting },
   };
 }
 

@@ -12,7 +12,7 @@ import { plugHosts } from "../parting/plugs.ts";
 import type { SuggestRequest } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
 import type { Cells } from "../release/cells.ts";
-import { type FillKind, type FillPart, fillParts } from "../release/fills.ts";
+import { FILL_KINDS, type FillKind, type FillPart, fillParts } from "../release/fills.ts";
 import { thickestFillMm } from "../release/fillThickness.ts";
 import { type Block, findBlocks, orderOf } from "../release/order.ts";
 import { travelOf } from "../release/travel.ts";
@@ -82,6 +82,8 @@ export interface Sections {
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;
+  /** Of it, hard plugs. */
+  readonly plugMm3: number;
   /** The fills part by part, largest first; what of each lies under every section, in their order. */
   readonly fillParts: readonly FillPart[];
   /** Sections laid by hand, by their place in the layout, that are not one whole piece. */
@@ -111,7 +113,12 @@ function lowestFirst(sections: readonly number[], heightOf: (section: number) =>
 export function assemble(
   freed: FreedSections,
   laid: LaidOut,
-  { shellMm, giveMm, mostSiliconeMm }: Pick<SectionsRequest, "shellMm" | "giveMm" | "mostSiliconeMm">,
+  {
+    shellMm,
+    giveMm,
+    mostSiliconeMm,
+    fills: choices,
+  }: Pick<SectionsRequest, "shellMm" | "giveMm" | "mostSiliconeMm" | "fills">,
   jacket: Jacket,
   bareNearest: NearestField,
   { coarse, nearest: surveyNearest, spacingMm, effort: { order: ordered } }: SuggestRequest,
@@ -184,10 +191,18 @@ export function assemble(
   for (const trouble of troubles) warnings.push(troubleInWords(trouble, numberOf(trouble.section) || null));
   const totalMm3 = Math.max(0, areaAndVolume(mesh).volumeMm3 - areaAndVolume(jacket.mesh).volumeMm3);
   const parts = fillParts({
-    ...{ filled: freed.body, bare: jacket, cells: freed.cells, sections: pulls.length, totalMm3, mostSiliconeMm },
+    ...{
+      filled: freed.body,
+      bare: jacket,
+      cells: freed.cells,
+      sections: pulls.length,
+      totalMm3,
+      mostSiliconeMm,
+      choices,
+    },
   });
   const fillsOf = (s: number) => {
-    const sums = { silicone: 0, clay: 0, web: 0 };
+    const sums = { silicone: 0, clay: 0, web: 0, plug: 0 };
     for (const part of parts) sums[kindUnder(part, laid.fillWith[s])] += part.bySection[s];
     return sums;
   };
@@ -198,7 +213,7 @@ export function assemble(
       origin: s,
       pull: pulls[s],
       areaMm2: areaAndVolume(cut.skins[k]).areaMm2,
-      fillMm3: fills.silicone + fills.clay + fills.web,
+      fillMm3: FILL_KINDS.reduce((sum, kind) => sum + fills[kind], 0),
       fills,
       fillWith: laid.fillWith[s],
       plugUnder: numberOf(hosts[s]),
@@ -237,7 +252,7 @@ export function assemble(
     cellOf: order,
     partingLengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
-    clayMm3: clayIn(sections),
+    ...notSilicone(sections),
     fillParts: parts.map(({ bySection, ...part }) => ({ ...part, bySection: order.map((s) => bySection[s]) })),
     troubles,
     warnings,
@@ -245,8 +260,8 @@ export function assemble(
 }
 
 /** What a part of the fills is made of under a section whose fills were chosen to be clay. */
-function kindUnder({ kind }: FillPart, fillWith: FillWith): FillKind {
-  return fillWith === "clay" && kind === "silicone" ? "clay" : kind;
+function kindUnder({ kind, chosen }: FillPart, fillWith: FillWith): FillKind {
+  return fillWith === "clay" && kind === "silicone" && !chosen ? "clay" : kind;
 }
 
 /** Plugs come out after the section over them, unless that one cannot leave before them. */
@@ -261,9 +276,12 @@ function plugsLast(
   });
 }
 
-/** How much of the fills is clay, mm3. */
-export function clayIn(sections: readonly Pick<PlannedSection, "fills">[]): number {
-  return sections.reduce((sum, { fills }) => sum + fills.clay + fills.web, 0);
+/** How much of the fills is clay, and how much hard plugs, mm3. */
+export function notSilicone(sections: readonly Pick<PlannedSection, "fills">[]) {
+  return {
+    clayMm3: sections.reduce((sum, { fills }) => sum + fills.clay + fills.web, 0),
+    plugMm3: sections.reduce((sum, { fills }) => sum + fills.plug, 0),
+  };
 }
 
 function circleWarning(circle: readonly number[], blocks: readonly Block[]): string {

@@ -5,6 +5,7 @@ import type { Layout } from "../parting/hand/layout.ts";
 import type { PartingPrices } from "../parting/price.ts";
 import type { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
+import type { FillChoice } from "../release/fills.ts";
 import type { Direction } from "../survey/directions.ts";
 import { SECTION_COUNTS, type SectionCount } from "./document.ts";
 import type { SurveyStage } from "./surveyStage.ts";
@@ -27,6 +28,8 @@ export interface SectionsRequest extends Wanted {
   readonly mostSiliconeMm: number;
   /** Sections that are suggested are no smaller, mm2. */
   readonly leastSectionMm2: number;
+  /** What was chosen by hand for single fills. */
+  readonly fills: readonly FillChoice[];
   readonly shellMm: number;
 }
 

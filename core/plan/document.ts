@@ -6,6 +6,7 @@ import type { Coat } from "../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../jacket/seam.ts";
 import type { Stop } from "../jacket/stops.ts";
 import type { Layout } from "../parting/hand/layout.ts";
+import type { FillChoice } from "../release/fills.ts";
 import type { Dismissal } from "../survey/decisions.ts";
 import type { Direction } from "../survey/directions.ts";
 import { NO_ZONES, type Zones } from "../survey/zones.ts";
@@ -71,6 +72,8 @@ export interface PlanDocument {
     readonly mostSiliconeMm: number;
     /** Sections that are suggested are no smaller, mm2. */
     readonly leastSectionMm2: number;
+    /** What was chosen by hand for single fills: what they are made of, or that they are left open. */
+    readonly fills: readonly FillChoice[];
     /** Sections and lines laid by hand; null lets them be laid out. They come before the pulls and the number. */
     readonly layout: Layout | null;
   };
@@ -108,7 +111,15 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       footClayMm: 30,
       stops: [],
     },
-    parting: { sections: "auto", pulls: null, giveMm: null, mostSiliconeMm: 15, leastSectionMm2: 20_000, layout: null },
+    parting: {
+      sections: "auto",
+      pulls: null,
+      giveMm: null,
+      mostSiliconeMm: 15,
+      leastSectionMm2: 20_000,
+      fills: [],
+      layout: null,
+    },
     zones: NO_ZONES,
     shell: { system: "gypsum-jute", figures: {} },
   };

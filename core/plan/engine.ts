@@ -154,10 +154,11 @@ export class PlanEngine {
     const survey = this.surveyFor(document, stepMm, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
     const request = this.sectionsRequest(document, rates);
-    const { layout, pulls, sections, prices, shellMm, giveMm, mostSiliconeMm, leastSectionMm2, mayLift } = request;
+    const { layout, pulls, sections, prices, shellMm, giveMm, mostSiliconeMm, leastSectionMm2, fills, mayLift } =
+      request;
     const key = JSON.stringify([
       ...[this.survey.key, layout, pulls, sections, prices, Math.round(shellMm)],
-      ...[giveMm, mostSiliconeMm, leastSectionMm2, mayLift],
+      ...[giveMm, mostSiliconeMm, leastSectionMm2, fills, mayLift],
     ]);
     return this.sections.get(key, () => planSections(jacket, survey, request, ctx));
   }
@@ -248,7 +249,7 @@ export class PlanEngine {
   }
 
   private sectionsRequest(document: PlanDocument, rates: Rates): SectionsRequest {
-    const { layout, pulls, sections, mostSiliconeMm, leastSectionMm2 } = document.parting;
+    const { layout, pulls, sections, mostSiliconeMm, leastSectionMm2, fills } = document.parting;
     const giveMm = document.parting.giveMm ?? usualGiveMm(jacketThicknessMm(document.jacket.coats));
     const mayLift = !document.brief.immovable;
     const { thicknessMm } = shellTakeoff(document.shell.system, document.shell.figures, {
@@ -262,6 +263,7 @@ export class PlanEngine {
       giveMm,
       mostSiliconeMm,
       leastSectionMm2,
+      fills,
       mayLift,
       shellMm: thicknessMm,
       prices: partingPrices(document, rates),

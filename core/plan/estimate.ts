@@ -98,6 +98,8 @@ export interface SectionTotals {
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;
+  /** Of it, hard plugs. */
+  readonly plugMm3: number;
 }
 
 /** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
@@ -151,7 +153,7 @@ export function estimate(
     areasMm2: sections.sections.map((section) => section.areaMm2),
     flangeLengthsMm: sections.sections.map((section) => section.lineMm),
   });
-  const fillG = siliconeMassG(sections.fillMm3 - sections.clayMm3);
+  const fillG = siliconeMassG(sections.fillMm3 - sections.clayMm3 - sections.plugMm3);
   const siliconeG = jacket.siliconeG + fillG;
   const thickenedG =
     fillG + jacket.coats.reduce((sum, coat, k) => sum + (document.jacket.coats[k]?.thickened ? coat.massG : 0), 0);
@@ -165,6 +167,7 @@ export function estimate(
     clay("Clay for the foot", "gaps under the piece", jacket.footClayMm3),
     clay("Clay for through-holes", "webs of clay", jacket.stopsMm3 * clayShare),
     plugs(document, jacket.stopsMm3 * (1 - clayShare)),
+    fillPlugs(sections.plugMm3),
     ...seamMaterials(seam),
   ].filter((line) => line.quantity > 0);
   const tasks = tasksInOrder(document, jacket, sections, takeoff, rates);
@@ -213,6 +216,19 @@ function plugs({ jacket: { stops } }: PlanDocument, mm3: number): MaterialLine {
     working: {
       formula: "through-holes closed with a plug",
       inputs: [{ name: "all of them displace", value: mm3 / MM3_PER_CM3, unit: "cm³" }],
+    },
+  };
+}
+
+function fillPlugs(mm3: number): MaterialLine {
+  return {
+    item: "Plugs for fills, cast beforehand",
+    group: "sundries",
+    quantity: mm3 / MM3_PER_CM3 / 1000,
+    unit: "l",
+    working: {
+      formula: "fills that are hard plugs",
+      inputs: [{ name: "hard plugs", value: mm3 / MM3_PER_CM3, unit: "cm³" }],
     },
   };
 }

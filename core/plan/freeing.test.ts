@@ -83,7 +83,7 @@ describe("sections freed by what is filled", () => {
         )
       : hull;
     const potentials = [new Float32Array(start.mesh.positions.length / 3).fill(1)];
-    const request = { jacket: low, pulls: up, giveMm: GIVE_MM, open: [open], rounds: 4, mostFillMm3 };
+    const request = { jacket: low, pulls: up, giveMm: GIVE_MM, open: [open], rounds: 4, mostFillMm3, leastMm2: 0 };
     return freeSections(start as ReturnType<typeof hullOf>, potentials, request, ctx);
   };
 

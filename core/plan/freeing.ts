@@ -17,6 +17,7 @@ import { dropIslands, labelsOf, withoutIslands } from "../parting/sections.ts";
 import { measureBites } from "../release/bite.ts";
 import { Body, type BodyData, bodyOf } from "../release/body.ts";
 import { Cells } from "../release/cells.ts";
+import { type FillChoice, nodesLeftOpen } from "../release/fills.ts";
 import { type Joined, type OpenCells, visibleHull } from "../release/hull.ts";
 import { redistance } from "../release/redistance.ts";
 import { fillShadows } from "../release/shadows.ts";
@@ -173,6 +174,45 @@ export function freeSections(
     if (k - bestAt >= FRUITLESS && greatestBite(best, open) > HOPELESS * giveMm) break;
   }
   return best;
+}
+
+/**
+ * The sections once more with the fills open again that were chosen to be left open: what cannot leave without them bites
+ * there, and is held.
+ */
+export function withLeftOpen(
+  freed: FreedSections,
+  request: FreeRequest,
+  choices: readonly FillChoice[],
+  ctx: JobContext,
+) {
+  const { jacket, pulls } = request;
+  const { body, cells } = freed;
+  const about = { filled: body, bare: jacket, cells, sections: pulls.length, totalMm3: 0, mostSiliconeMm: 0, choices };
+  const nodes = nodesLeftOpen(about);
+  if (nodes.length === 0) return freed;
+  const { grid, capMm } = body;
+  const phi = body.phi.slice();
+  const changed = new Uint8Array(grid.slotOf.length);
+  const [nx, ny, nz] = grid.bricks;
+  for (let p = 0; p < nodes.length; p += 3) {
+    const [i, j, k] = nodes.slice(p, p + 3);
+    const bare = nodeAt(jacket.grid, i, j, k);
+    phi[nodeAt(grid, i, j, k)] = bare < 0 ? capMm : Math.min(capMm, jacket.phi[bare]);
+    // The jacket under it is as deep inside again as it was: its surface runs between the two.
+    for (let c = 0; c < 27; c++) {
+      const at = [i + (c % 3) - 1, j + (Math.floor(c / 3) % 3) - 1, k + Math.floor(c / 9) - 1] as const;
+      const [under, node] = [nodeAt(jacket.grid, ...at), nodeAt(grid, ...at)];
+      if (under >= 0 && node >= 0 && jacket.phi[under] < 0) phi[node] = jacket.phi[under];
+    }
+    // Within two steps of what is opened the field is made true again.
+    for (let c = 0; c < 8; c++) {
+      const [x, y, z] = [i + (c & 1 ? 2 : -2), j + (c & 2 ? 2 : -2), k + (c & 4 ? 2 : -2)].map((n) => n >> 3);
+      if (x >= 0 && y >= 0 && z >= 0 && x < nx && y < ny && z < nz) changed[x + nx * (y + ny * z)] = 1;
+    }
+  }
+  const opened = outsideOf(jacket, { grid, phi, changed }, body, ctx);
+  return settled(opened, cells.carried(opened.mesh, jacket.request.stepMm), request, ctx);
 }
 
 /** Gives up sections smaller than an area, where they are not the last; changes their potentials. */

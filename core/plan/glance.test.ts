@@ -63,7 +63,12 @@ describe("a glance", () => {
     const shown = figuresAtAGlance(figures, seen, layout, document, TYPICAL_RATES);
     const sections = seen.sections.map((section, k) => ({ ...section, number: k + 1 }));
     const { partingLengthMm, fillMm3 } = seen;
-    const byHand = estimate(document, result.jacket, { sections, partingLengthMm, fillMm3, clayMm3: 0 }, TYPICAL_RATES);
+    const byHand = estimate(
+      document,
+      result.jacket,
+      { sections, partingLengthMm, fillMm3, clayMm3: 0, plugMm3: 0 },
+      TYPICAL_RATES,
+    );
     expect(shown.estimate.costMinor).toBe(byHand.costMinor);
     expect(reckonedAnew(figures, document, TYPICAL_RATES).estimate.costMinor).toBe(result.estimate.costMinor);
   });

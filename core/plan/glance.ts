@@ -13,7 +13,7 @@ import { type DepthField, depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { type SurveyCost, surveyOne } from "../survey/survey.ts";
 import { type ZoneKind, type Zones, zoneLengthsMm } from "../survey/zones.ts";
-import { clayIn } from "./assemble.ts";
+import { notSilicone } from "./assemble.ts";
 import type { BundleFigures } from "./bundle.ts";
 import type { PlanDocument } from "./document.ts";
 import { estimate, type Rates } from "./estimate.ts";
@@ -96,8 +96,8 @@ export class Glance {
 }
 
 /** A report's fills, told in litres, in mm3. */
-function inMm3({ fills: { silicone, clay, web } }: { readonly fills: Readonly<Record<FillKind, number>> }) {
-  return { fills: { silicone: 1e6 * silicone, clay: 1e6 * clay, web: 1e6 * web } };
+function inMm3({ fills: f }: { readonly fills: Readonly<Record<FillKind, number>> }) {
+  return { fills: { silicone: 1e6 * f.silicone, clay: 1e6 * f.clay, web: 1e6 * f.web, plug: 1e6 * f.plug } };
 }
 
 function bordersOn({ left, right }: { readonly left: number; readonly right: number }, section: number): boolean {
@@ -114,7 +114,7 @@ export function reckonedAnew(settled: BundleFigures, document: PlanDocument, rat
     estimate: estimate(
       document,
       report.jacket,
-      { sections, partingLengthMm, fillMm3, clayMm3: clayIn(sections.map(inMm3)) },
+      { sections, partingLengthMm, fillMm3, ...notSilicone(sections.map(inMm3)) },
       rates,
     ),
   };
@@ -137,13 +137,14 @@ export function figuresAtAGlance(
     // What is left open holds, filled or not.
     const filled = fillWith === "open" ? 0 : section.fillMm3;
     const litres = filled / 1e6;
-    const fills = { silicone: fillWith === "clay" ? 0 : litres, clay: fillWith === "clay" ? litres : 0, web: 0 };
+    const isClay = fillWith === "clay";
+    const fills = { silicone: isClay ? 0 : litres, clay: isClay ? litres : 0, web: 0, plug: 0 };
     return { ...section, fillMm3: filled, fills, fillWith, origin, number: held?.number ?? origin + 1, held };
   });
   found.sort((a, b) => a.number - b.number);
   const { partingLengthMm } = glance;
   const fillMm3 = found.reduce((sum, section) => sum + section.fillMm3, 0);
-  const totals = { sections: found, partingLengthMm, fillMm3, clayMm3: clayIn(found.map(inMm3)) };
+  const totals = { sections: found, partingLengthMm, fillMm3, ...notSilicone(found.map(inMm3)) };
   const reckoned = estimate(document, report.jacket, totals, rates);
   const sections = found.map(
     ({ areaMm2, lineMm, fillMm3: fill, fills, fillWith, deepMm3, origin, number, held }, k) => ({

@@ -109,8 +109,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
 }
 
 function litres(fills: Readonly<Record<FillKind, number>>): Record<FillKind, number> {
-  const { silicone, clay, web } = fills;
-  return { silicone: silicone / 1e6, clay: clay / 1e6, web: web / 1e6 };
+  const { silicone, clay, web, plug } = fills;
+  return { silicone: silicone / 1e6, clay: clay / 1e6, web: web / 1e6, plug: plug / 1e6 };
 }
 
 /** The pulls a section leaves along, by how; and the one that costs it least. */

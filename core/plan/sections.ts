@@ -14,7 +14,15 @@ import { vertexNormals } from "../survey/survey.ts";
 import { assemble, type Sections } from "./assemble.ts";
 import { exactSuggestion, liftOf, type SectionsRequest, suggestions, weighedPrice } from "./choosing.ts";
 import { SECTION_COUNTS } from "./document.ts";
-import { bareBody, type Filled, type FreedSections, freeSections, hullOf } from "./freeing.ts";
+import {
+  bareBody,
+  type Filled,
+  type FreedSections,
+  type FreeRequest,
+  freeSections,
+  hullOf,
+  withLeftOpen,
+} from "./freeing.ts";
 import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
 import { type SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
@@ -29,16 +37,12 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     const kept = open.includes(true) ? { cells: cells.data, sections: open } : null;
     const hull = hullOf(jacket, body, laid.pulls, giveMm, ctx, kept);
     const potentials = cells.carried(hull.mesh, jacket.request.stepMm);
-    const freed = freeSections(
-      hull,
-      potentials,
-      {
-        ...{ jacket, giveMm, pulls: laid.pulls, rounds: survey.request.effort.fillRounds, mostFillMm3: Infinity },
-        open,
-        leastMm2: 0,
-      },
-      ctx,
-    );
+    const free: FreeRequest = {
+      ...{ jacket, giveMm, pulls: laid.pulls, rounds: survey.request.effort.fillRounds, mostFillMm3: Infinity },
+      open,
+      leastMm2: 0,
+    };
+    const freed = withLeftOpen(freeSections(hull, potentials, free, ctx), free, request.fills, ctx);
     return assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
   }
   const { laid, freed } = cheapestFree({ jacket, body, survey, request }, ctx);
@@ -189,16 +193,12 @@ function proven({ jacket, survey, request }: Ground, plan: Prepared, limit: numb
   ctx.checkCancelled();
   const { hull, filled, about, suggestion, hullMm3 } = plan;
   const laid = runOn(drawnOut(suggestion, filled, about), filled, hull.nearest, about);
-  const freed = freeSections(
-    hull,
-    laid.potentials,
-    {
-      ...{ jacket, giveMm: request.giveMm, pulls: laid.pulls, open: laid.pulls.map(() => false) },
-      leastMm2: request.pulls ? 0 : leastSection(jacket, request),
-      rounds: survey.request.effort.fillRounds,
-      mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
-    },
-    ctx,
-  );
+  const free: FreeRequest = {
+    ...{ jacket, giveMm: request.giveMm, pulls: laid.pulls, open: laid.pulls.map(() => false) },
+    leastMm2: request.pulls ? 0 : leastSection(jacket, request),
+    rounds: survey.request.effort.fillRounds,
+    mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
+  };
+  const freed = withLeftOpen(freeSections(hull, laid.potentials, free, ctx), free, request.fills, ctx);
   return { laid, freed, biteMm: Math.max(...freed.bites.map(({ biteMm }) => biteMm)) };
 }

@@ -1,22 +1,35 @@
 /**
  * The fills of a plan, part by part: what of the filled body is not jacket, in connected parts, each made of what suits
  * where it lies. Thin ones are silicone, with the thick coats; thicker ones clay laid over the jacket under the shell;
- * those that close a gap between two walls of the piece a web of clay, put in before the first coat.
+ * those that close a gap between two walls of the piece a web of clay, put in before the first coat. What was chosen by
+ * hand for a part comes before that; a part may be left open too, and then holds what cannot leave without it.
  */
 import { BRICK_NODES, type BrickGrid, brickCorner, nodeAt } from "../field/grid.ts";
 import type { BodyData } from "./body.ts";
 import type { Cells } from "./cells.ts";
 
-export const FILL_KINDS = ["silicone", "clay", "web"] as const;
-/** What a fill is made of: silicone of the thick coats, clay over the jacket, or a web of clay under it. */
+/** So many fills may be chosen for by hand. */
+export const MOST_FILL_CHOICES = 200;
+
+export const FILL_KINDS = ["silicone", "clay", "web", "plug"] as const;
+/** What a fill is made of: silicone of the thick coats, clay over the jacket, a web of clay under it, or a hard plug. */
 export type FillKind = (typeof FILL_KINDS)[number];
+
+/** What was chosen by hand for the fill at a place. */
+export interface FillChoice {
+  /** A place in the fill, mm. */
+  readonly at: readonly [number, number, number];
+  readonly kind: FillKind | "open";
+}
 
 export interface FillPart {
   readonly kind: FillKind;
+  /** Was its kind chosen by hand? */
+  readonly chosen: boolean;
   readonly volumeMm3: number;
   /** How far it stands off the jacket at most, mm. */
   readonly thickMm: number;
-  /** Its middle. */
+  /** A place in it, near its middle. */
   readonly at: readonly [number, number, number];
   /** Of its volume, what lies in the cell of each section, mm3. */
   readonly bySection: readonly number[];
@@ -32,6 +45,7 @@ export interface FillRequest {
   readonly totalMm3: number;
   /** Silicone is laid no thicker than this, mm. */
   readonly mostSiliconeMm: number;
+  readonly choices: readonly FillChoice[];
 }
 
 /** Parts smaller than this are told with the largest one, mm3. */
@@ -42,7 +56,8 @@ const WEB_SHARE = 0.6;
 interface Part {
   nodes: number;
   thickMm: number;
-  readonly sum: [number, number, number];
+  /** Its nodes as i, j, k. */
+  readonly places: readonly number[];
   readonly bySection: number[];
   /** Faces of its nodes that look at the jacket, and at air. */
   atJacket: number;
@@ -51,8 +66,14 @@ interface Part {
 
 /** @returns the parts, largest first; their volumes add up to the total */
 export function fillParts(request: FillRequest): FillPart[] {
-  const { totalMm3, mostSiliconeMm } = request;
+  const {
+    totalMm3,
+    mostSiliconeMm,
+    choices,
+    filled: { grid },
+  } = request;
   const parts = partsOf(request);
+  const chosen = chosenFor(parts, choices, grid);
   const nodes = parts.reduce((sum, part) => sum + part.nodes, 0);
   if (nodes === 0 || totalMm3 <= 0) return [];
   const perNode = totalMm3 / nodes;
@@ -64,18 +85,66 @@ export function fillParts(request: FillRequest): FillPart[] {
       told[0].bySection[s] += count;
     });
   }
-  return told.map(({ nodes: count, thickMm, sum, bySection, atJacket, atAir }): FillPart => {
+  return told.map((part): FillPart => {
+    const { nodes: count, thickMm, places, bySection, atJacket, atAir } = part;
     const closes = atJacket / Math.max(1, atJacket + atAir) > WEB_SHARE;
-    const kind = thickMm <= mostSiliconeMm ? "silicone" : closes ? "web" : "clay";
-    const own = bySection.reduce((total, n) => total + n, 0) || 1;
-    const whole = sum.map((x) => x / Math.max(1, own)) as [number, number, number];
+    const usual = thickMm <= mostSiliconeMm ? "silicone" : closes ? "web" : "clay";
+    const wanted = chosen.get(part);
     return {
-      ...{ kind, thickMm },
+      kind: wanted && wanted !== "open" ? wanted : usual,
+      chosen: wanted !== undefined && wanted !== "open",
+      thickMm,
       volumeMm3: count * perNode,
-      at: whole,
+      at: middleOf(places, grid),
       bySection: bySection.map((n) => n * perNode),
     };
   });
+}
+
+/** A choice is for a fill no farther away than this, mm. */
+const CHOICE_REACH_MM = 20;
+
+/** The choice for each part: of the fill that is nearest to its place. The last one counts. */
+function chosenFor(parts: readonly Part[], choices: readonly FillChoice[], { originMm: o, stepMm: h }: BrickGrid) {
+  const chosen = new Map<Part, FillChoice["kind"]>();
+  for (const { at, kind } of choices) {
+    let nearest: Part | null = null;
+    let least = CHOICE_REACH_MM ** 2;
+    for (const part of parts) {
+      const { places: p } = part;
+      for (let k = 0; k < p.length; k += 3) {
+        const away = [0, 1, 2].reduce((sum, a) => sum + (o[a] + h * p[k + a] - at[a]) ** 2, 0);
+        if (away >= least) continue;
+        least = away;
+        nearest = part;
+      }
+    }
+    if (nearest) chosen.set(nearest, kind);
+  }
+  return chosen;
+}
+
+/** The node of a part that is nearest to its middle, mm. */
+function middleOf(p: readonly number[], { originMm: o, stepMm: h }: BrickGrid): [number, number, number] {
+  const middle = [0, 0, 0];
+  for (let k = 0; k < p.length; k++) middle[k % 3] += p[k] / (p.length / 3);
+  let best = 0;
+  let least = Infinity;
+  for (let k = 0; k < p.length; k += 3) {
+    const away = (p[k] - middle[0]) ** 2 + (p[k + 1] - middle[1]) ** 2 + (p[k + 2] - middle[2]) ** 2;
+    if (away >= least) continue;
+    least = away;
+    best = k;
+  }
+  return [0, 1, 2].map((a) => o[a] + h * p[best + a]) as [number, number, number];
+}
+
+/** The nodes, as i, j, k, of the fills that were chosen to be left open. */
+export function nodesLeftOpen(request: FillRequest): number[] {
+  if (!request.choices.some(({ kind }) => kind === "open")) return [];
+  const parts = partsOf(request);
+  const chosen = chosenFor(parts, request.choices, request.filled.grid);
+  return parts.flatMap((part) => (chosen.get(part) === "open" ? part.places : []));
 }
 
 const STEPS = [
@@ -100,28 +169,23 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
   const seen = new Uint8Array(phi.length);
   const corner = new Int32Array(3);
   const parts: Part[] = [];
-  const stack: number[] = [];
   for (let slot = 0; slot < grid.brickOf.length; slot++) {
     brickCorner(grid, slot, corner);
     for (let m = 0; m < BRICK_NODES; m++) {
       const first = slot * BRICK_NODES + m;
       const at = [corner[0] + (m & 7), corner[1] + ((m >> 3) & 7), corner[2] + (m >> 6)];
       if (seen[first] || !isFill(first, at[0], at[1], at[2])) continue;
+      // What the part reaches is looked at in the order it was met in.
+      const places = [at[0], at[1], at[2]];
       const part: Part = {
-        ...{ nodes: 0, thickMm: 0, sum: [0, 0, 0], atJacket: 0, atAir: 0 },
+        ...{ nodes: 0, thickMm: 0, places, atJacket: 0, atAir: 0 },
         bySection: Array.from({ length: sections }, () => 0),
       };
       seen[first] = 1;
-      stack.push(at[0], at[1], at[2]);
-      while (stack.length > 0) {
-        const k = stack.pop() as number;
-        const j = stack.pop() as number;
-        const i = stack.pop() as number;
+      for (let next = 0; next < places.length; next += 3) {
+        const [i, j, k] = [places[next], places[next + 1], places[next + 2]];
         part.nodes++;
         const [x, y, z] = [o[0] + h * i, o[1] + h * j, o[2] + h * k];
-        part.sum[0] += x;
-        part.sum[1] += y;
-        part.sum[2] += z;
         part.bySection[cells.at(x, y, z)]++;
         const away = bareAt(i, j, k);
         if (away > part.thickMm) part.thickMm = Math.min(away, MOST_THICK_MM);
@@ -130,7 +194,7 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
           if (n >= 0 && isFill(n, i + a, j + b, k + c)) {
             if (seen[n]) continue;
             seen[n] = 1;
-            stack.push(i + a, j + b, k + c);
+            places.push(i + a, j + b, k + c);
           } else if (bareAt(i + a, j + b, k + c) <= 0) part.atJacket++;
           else part.atAir++;
         }

@@ -94,6 +94,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         pulls: values.pulls === undefined ? null : readPulls(values.pulls, onBoard),
         mostSiliconeMm: base.parting.mostSiliconeMm,
         leastSectionMm2: base.parting.leastSectionMm2,
+        fills: base.parting.fills,
         giveMm: values["give-mm"] === undefined ? null : number("--give-mm", values["give-mm"], 0.2, 10),
         layout: null,
       },

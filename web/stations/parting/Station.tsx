@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { jacketThicknessMm, usualGiveMm } from "../../../core/jacket/coat.ts";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
+import { jacketThicknessMm, usualGiveMm } from "../../../core/jacket/coat.ts";
 import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
 import { type Direction, sharePull } from "../../../core/survey/directions.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
@@ -161,7 +161,7 @@ export function PartingStation({ document, planning }: StationProps) {
             Suggest the pulls again
           </button>
         )}
-        <More title="What the rubber gives, and what fills are made of">
+        <More title="Rubber, fills, smallest section">
           <LengthField
             label="The rubber gives"
             hint="how deep a section may press into the jacket and still come off"
@@ -179,6 +179,17 @@ export function PartingStation({ document, planning }: StationProps) {
             mostMm={60}
             stepMm={1}
             onChange={(mostSiliconeMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, mostSiliconeMm } }))}
+          />
+          <LengthField
+            label="Smallest section"
+            hint="the side of a square: no smaller section is suggested"
+            valueMm={Math.round(Math.sqrt(document.parting.leastSectionMm2))}
+            leastMm={0}
+            mostMm={1000}
+            stepMm={10}
+            onChange={(sideMm) =>
+              edit((plan) => ({ ...plan, parting: { ...plan.parting, leastSectionMm2: sideMm * sideMm } }))
+            }
           />
         </More>
       </Part>
@@ -204,7 +215,7 @@ export function PartingStation({ document, planning }: StationProps) {
           </p>
           <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
           <Figure label="Fill">{show.mass((figures ?? bundle.figures).estimate.fillG)}</Figure>
-          <FillList parts={bundle.figures.report.fillParts} />
+          <FillList parts={bundle.figures.report.fillParts} choices={document.parting.fills} />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
           {bundle.figures.report.warnings
             .filter((warning) => warning.startsWith("Section"))

@@ -1,35 +1,80 @@
-import type { FillKind, FillPart } from "../../../../core/release/fills.ts";
+import type { FillChoice, FillPart } from "../../../../core/release/fills.ts";
+import { usePlan } from "../../../document/planStore.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { More } from "../../../ui/fields.tsx";
 
-const MADE_OF: Readonly<Record<FillKind, string>> = {
-  silicone: "silicone, with the thick coats",
-  clay: "clay over the jacket",
-  web: "web of clay, before the first coat",
+const MADE_OF: Record<FillChoice["kind"], string> = {
+  silicone: "Silicone, with the thick coats",
+  clay: "Clay over the jacket",
+  web: "Web of clay, before the first coat",
+  plug: "Hard plug, cast beforehand",
+  open: "Left open",
 };
+const KINDS = Object.keys(MADE_OF) as FillChoice["kind"][];
+/** Choices nearer to each other than this are for the same fill, mm. */
+const SAME_PLACE_MM = 20;
 
-/** The fills part by part: how much, made of what, and where. */
-export function FillList({ parts }: { parts: readonly FillPart[] }) {
+/** The fills part by part: how much, where, and made of what; each may be made of something else, or left open. */
+export function FillList({ parts, choices }: { parts: readonly FillPart[]; choices: readonly FillChoice[] }) {
   const show = useShow();
   const { stage } = useStage();
-  if (parts.length === 0) return null;
+  const edit = usePlan((plan) => plan.edit);
+  const open = choices.filter(({ kind }) => kind === "open");
+  if (parts.length === 0 && open.length === 0) return null;
+  const choose = (at: FillChoice["at"], kind: FillChoice["kind"] | null) =>
+    edit((plan) => {
+      const others = plan.parting.fills.filter((other) => away(other.at, at) > SAME_PLACE_MM);
+      return { ...plan, parting: { ...plan.parting, fills: kind ? [...others, { at, kind }] : others } };
+    });
   return (
-    <More title={`The fills, one by one (${parts.length})`}>
+    <More title={`The fills, one by one (${parts.length}${open.length > 0 ? `, ${open.length} left open` : ""})`}>
       <ul className="text-sm" data-testid="fills">
-        {parts.map(({ kind, volumeMm3, thickMm, at }) => (
+        {parts.map(({ kind, chosen, volumeMm3, thickMm, at }, k) => (
+          <li key={at.join()} className="py-1">
+            <div className="flex items-baseline justify-between gap-2">
+              <button
+                type="button"
+                className="text-left underline decoration-dotted underline-offset-4"
+                onClick={() => stage?.comeTo(at)}
+              >
+                {`Fill ${k + 1}`}
+              </button>
+              <span className="shrink-0">{`${show.volume(volumeMm3)}, ${show.length(thickMm)} thick`}</span>
+            </div>
+            <select
+              className="select select-xs mt-1 w-full"
+              aria-label={`Fill ${k + 1} is made of`}
+              value={kind}
+              onChange={(event) => choose(at, event.target.value as FillChoice["kind"])}
+            >
+              {KINDS.map((each) => (
+                <option key={each} value={each}>
+                  {each === kind && chosen ? `${MADE_OF[each]} (chosen)` : MADE_OF[each]}
+                </option>
+              ))}
+            </select>
+          </li>
+        ))}
+        {open.map(({ at }) => (
           <li key={at.join()} className="flex items-baseline justify-between gap-2 py-1">
             <button
               type="button"
               className="text-left underline decoration-dotted underline-offset-4"
               onClick={() => stage?.comeTo(at)}
             >
-              {MADE_OF[kind]}
+              {MADE_OF.open}
             </button>
-            <span className="shrink-0">{`${show.volume(volumeMm3)}, ${show.length(thickMm)} thick`}</span>
+            <button type="button" className="btn btn-xs" onClick={() => choose(at, null)}>
+              Fill it again
+            </button>
           </li>
         ))}
       </ul>
     </More>
   );
+}
+
+function away(a: FillChoice["at"], b: FillChoice["at"]): number {
+  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 }

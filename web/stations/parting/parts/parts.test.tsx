@@ -157,7 +157,7 @@ describe("a section's card", () => {
     biteAt: [0, 0, 0],
     travelMm: 200,
     lifted: false,
-    fills: { silicone: 0.09, clay: 0, web: 0 },
+    fills: { silicone: 0.09, clay: 0, web: 0, plug: 0 },
     lineMm: 2000,
     shellMassG: 12_000,
     range: null,
