@@ -44,7 +44,7 @@ export function repairScan(
   if (Math.min(...size) < diagonal * 1e-5) {
     throw new ScanProblem("flat", "The scan is a flat sheet: it encloses nothing. Scan the piece from more sides.");
   }
-  let mesh = dropDegenerate(weld(raw, diagonal * JOINED_SHARE), repairs);
+  let mesh = dropDoubled(dropDegenerate(weld(raw, diagonal * JOINED_SHARE), repairs), repairs);
   ctx.progress("repair", 0.3);
   ctx.checkCancelled();
   const dusted = dropDust(mesh, diagonal, repairs);
@@ -98,6 +98,48 @@ function dropDegenerate(mesh: TriangleMesh, repairs: string[]): TriangleMesh {
   if (n === 0) throw new ScanProblem("no-triangles", "Every triangle of the scan is smaller than can be measured.");
   if (dropped > 0) repairs.push(`dropped ${dropped} degenerate triangles`);
   return { positions: mesh.positions, triangles: kept.slice(0, n) };
+}
+
+/**
+ * Of triangles on the same three corners one is left where more face one way than the other, and none where as many face
+ * each way: a skin scanned twice encloses what it enclosed once, and a sheet with two faces encloses nothing.
+ */
+function dropDoubled(mesh: TriangleMesh, repairs: string[]): TriangleMesh {
+  const { positions, triangles: t } = mesh;
+  const count = t.length / 3;
+  const slots = new Int32Array(2 ** Math.ceil(Math.log2(2 * count + 2))).fill(-1);
+  const facing = new Int8Array(count);
+  const corners = (k: number) => {
+    const [a, b, c] = [t[3 * k], t[3 * k + 1], t[3 * k + 2]];
+    const low = Math.min(a, b, c);
+    // Turned so that the lowest corner comes first: the other two tell which way it faces.
+    const [second, third] = low === a ? [b, c] : low === b ? [c, a] : [a, b];
+    return second < third ? [low, second, third, 1] : [low, third, second, -1];
+  };
+  let doubled = 0;
+  for (let k = 0; k < count; k++) {
+    const [a, b, c, way] = corners(k);
+    const mixed = Math.imul(a, 73856093) ^ Math.imul(b, 19349663) ^ Math.imul(c, 83492791);
+    let slot = (mixed ^ (mixed >>> 15)) & (slots.length - 1);
+    for (; slots[slot] >= 0; slot = (slot + 1) & (slots.length - 1)) {
+      const [x, y, z] = corners(slots[slot]);
+      if (x === a && y === b && z === c) break;
+    }
+    if (slots[slot] < 0) slots[slot] = k;
+    else doubled++;
+    facing[slots[slot]] += way;
+  }
+  if (doubled === 0) return mesh;
+  const kept: number[] = [];
+  for (const k of slots.filter((first) => first >= 0).sort()) {
+    if (facing[k] === 0) continue;
+    const [a, b, c] = corners(k);
+    if (facing[k] > 0) kept.push(a, b, c);
+    else kept.push(a, c, b);
+  }
+  if (kept.length === 0) throw new ScanProblem("flat", "The scan is a sheet with two faces: it encloses nothing.");
+  repairs.push(`dropped ${count - kept.length / 3} doubled triangles`);
+  return { positions, triangles: Uint32Array.from(kept) };
 }
 
 function dropDust(mesh: TriangleMesh, diagonal: number, repairs: string[]): { mesh: TriangleMesh; parts: number } {

@@ -223,7 +223,7 @@ export function assemble(
       ...travels[build[k]],
       releases: bites[s].biteMm <= giveMm,
       skin: cut.skins[k],
-      lockPoints: bites[s].points,
+      lockPoints: deeperThan(bites[s].points, giveMm),
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),
     };
   });
@@ -257,6 +257,13 @@ export function assemble(
     troubles,
     warnings,
   };
+}
+
+/** Of places xyz and how deep they bite, 4 per place, those that bite deeper than the give. */
+function deeperThan(points: Float32Array, giveMm: number): Float32Array {
+  const out: number[] = [];
+  for (let k = 0; k < points.length; k += 4) if (points[k + 3] > giveMm) out.push(...points.subarray(k, k + 4));
+  return Float32Array.from(out);
 }
 
 /** What a part of the fills is made of under a section whose fills were chosen to be clay. */

@@ -2,7 +2,7 @@
  * From a scan and a plan document to results, in stages. Each stage is kept with the key of its inputs, so that an
  * edit runs only what it touches: a change of shell system computes no field.
  */
-import { outsideOfParts } from "../field/enclosed.ts";
+import { type Outside, outsideOfParts } from "../field/enclosed.ts";
 import { jacketThicknessMm, usualGiveMm } from "../jacket/coat.ts";
 import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
@@ -20,6 +20,7 @@ import { type Estimate, estimate, partingHours, partingPrices, type Rates } from
 import { type ComparedPlan, comparePlans, offerOf } from "./offers.ts";
 import { type Relaid, type Remedy, remediesFor, type Trial } from "./remedies.ts";
 import { splitOff, suggestLines, suggestRest } from "./rest.ts";
+import { checked } from "./sane.ts";
 import { seatPiece } from "./seat.ts";
 import { planSections } from "./sections.ts";
 import { SurveyStage, surveyRequestFor } from "./surveyStage.ts";
@@ -42,8 +43,9 @@ export interface PlanResult {
   readonly warnings: readonly string[];
 }
 
-function toldOfParts(inner: number, overlapping: number): string[] {
+function toldOfParts({ inner, overlapping, thin }: Outside): string[] {
   const told: string[] = [];
+  if (thin > 0) told.push(`left out ${thin} ${thin === 1 ? "sheet" : "sheets"} without thickness`);
   if (inner > 0)
     told.push(
       `left out ${inner} inner ${inner === 1 ? "skin" : "skins"}: nothing outside can reach ${inner === 1 ? "it" : "them"}`,
@@ -94,8 +96,9 @@ export class PlanEngine {
   pieceFor(document: PlanDocument, ctx: JobContext): Piece {
     return this.piece.get(JSON.stringify(document.seat), () => {
       const { mesh: mended, report: found } = repairScan(seatPiece(this.raw, document.seat), ctx);
-      const { mesh, inner, overlapping } = outsideOfParts(mended, ctx);
-      const report = { ...found, repairs: [...found.repairs, ...toldOfParts(inner, overlapping)] };
+      const outside = outsideOfParts(mended, ctx);
+      const { mesh } = outside;
+      const report = { ...found, repairs: [...found.repairs, ...toldOfParts(outside)] };
       return { mesh: sharedMesh(mesh, ctx.team), report, ...areaAndVolume(mesh), sizeMm: boxSize(meshBox(mesh)) };
     });
   }
@@ -283,6 +286,13 @@ export class PlanEngine {
     if (jacket.thicknessMm > 12)
       warnings.push("The jacket is over 12 mm thick: it wastes silicone and will not stretch off easily.");
     const zoneMm = zoneLengthsMm(document.zones, sections.drawn, jacket.thicknessMm);
-    return { piece, jacket, sections, estimate: estimate(document, jacket, sections, rates), zoneMm, warnings };
+    return checked({
+      piece,
+      jacket,
+      sections,
+      estimate: estimate(document, jacket, sections, rates),
+      zoneMm,
+      warnings,
+    });
   }
 }

@@ -70,6 +70,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       build: sections.sections.map((section) => section.number),
       remove: sections.sections.map((section) => section.number).reverse(),
       /** The section before whose turn the piece is lifted; null where none needs it. */
+      /** How high the piece must hang for the sections that leave after the lift, mm. */
+      liftMm: Math.max(0, ...sections.sections.map(({ lifted, pull, travelMm }) => (lifted ? -pull[2] * travelMm : 0))),
       liftBefore: [...sections.sections].reverse().find((section) => section.lifted)?.number ?? null,
       blocks: sections.blocks,
       circle: sections.circle,

@@ -10,6 +10,7 @@ import type { SuggestRequest } from "../parting/request.ts";
 import type { Suggestion } from "../parting/trial.ts";
 import type { BodyData } from "../release/body.ts";
 import { Cells } from "../release/cells.ts";
+import { type Direction, normalised } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { assemble, type Sections } from "./assemble.ts";
 import { exactSuggestion, liftOf, type SectionsRequest, suggestions, weighedPrice } from "./choosing.ts";
@@ -75,7 +76,17 @@ interface Proven {
   readonly freed: FreedSections;
 }
 
-function prepared({ jacket, body, survey, request }: Ground, plan: Suggestion, ctx: JobContext): Prepared {
+/** Pulls that sink by no more than this, as a sine, are made level where there is a board: a lift would be dearer. */
+const NEARLY_LEVEL = 0.12;
+
+function levelled(plan: Suggestion): Suggestion {
+  const level = (pull: Direction) =>
+    pull[2] < 0 && pull[2] > -NEARLY_LEVEL ? normalised([pull[0], pull[1], 0]) : pull;
+  return { ...plan, pulls: plan.pulls.map(level) };
+}
+
+function prepared({ jacket, body, survey, request }: Ground, found: Suggestion, ctx: JobContext): Prepared {
+  const plan = survey.request.boardMm === null || request.pulls ? found : levelled(found);
   const { giveMm, prices, pulls, sections, mayLift } = request;
   const leastMm2 = leastSection(jacket, request);
   const { draftDeg, effort, clear } = survey.request;

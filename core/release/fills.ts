@@ -48,8 +48,8 @@ export interface FillRequest {
   readonly choices: readonly FillChoice[];
 }
 
-/** Parts smaller than this are told with the largest one, mm3. */
-const LEAST_PART_MM3 = 2000;
+/** Parts smaller than this are told together, at the place of the largest of them, mm3. */
+const LEAST_PART_MM3 = 10_000;
 /** A part closes a gap where so much of its surface is jacket. */
 const WEB_SHARE = 0.6;
 
@@ -64,7 +64,7 @@ interface Part {
   atAir: number;
 }
 
-/** @returns the parts, largest first; their volumes add up to the total */
+/** @returns the parts, largest first, small ones together as the last; their volumes add up to the total */
 export function fillParts(request: FillRequest): FillPart[] {
   const {
     totalMm3,
@@ -78,11 +78,14 @@ export function fillParts(request: FillRequest): FillPart[] {
   if (nodes === 0 || totalMm3 <= 0) return [];
   const perNode = totalMm3 / nodes;
   parts.sort((a, b) => b.nodes - a.nodes);
-  const told = parts.filter((part, k) => k === 0 || part.nodes * perNode >= LEAST_PART_MM3);
+  // The first of the small ones stands for all of them.
+  const told = parts.filter((_, k) => k === 0 || parts[k - 1].nodes * perNode >= LEAST_PART_MM3);
+  const small = told[told.length - 1];
   for (const part of parts.slice(told.length)) {
-    told[0].nodes += part.nodes;
+    small.nodes += part.nodes;
+    small.thickMm = Math.max(small.thickMm, part.thickMm);
     part.bySection.forEach((count, s) => {
-      told[0].bySection[s] += count;
+      small.bySection[s] += count;
     });
   }
   return told.map((part): FillPart => {

@@ -5,8 +5,10 @@ import { footClay } from "../jacket/footClay.ts";
 import { makeJacket } from "../jacket/jacket.ts";
 import { together } from "../jacket/stops.ts";
 import { plainContext as ctx } from "../job/context.ts";
-import { areaAndVolume } from "../mesh/mesh.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
+import { newPlan } from "../plan/document.ts";
+import { PlanEngine } from "../plan/engine.ts";
 import { bareBody } from "../plan/freeing.ts";
 import { box, moved, mushroom, sphere } from "../testing/shapes.ts";
 import { redistance } from "./redistance.ts";
@@ -37,6 +39,29 @@ describe("scans in several parts", () => {
     const ball = makeJacket(sphere(100, 64), request, ctx).siliconeMm3;
     const { mesh } = outsideOfParts(together([sphere(100, 64), sphere(70, 48)]), ctx);
     expect(Math.abs(makeJacket(mesh, request, ctx).siliconeMm3 / ball - 1)).toBeLessThan(0.01);
+  });
+});
+
+describe("sheets and doubled skins", () => {
+  it("take no more silicone than the clean body, to a hundredth, and are told", () => {
+    const clean = moved(sphere(120, 48), 0, 0, 120);
+    const document = newPlan();
+    const planned = (mesh: TriangleMesh) => {
+      const engine = new PlanEngine(mesh);
+      return { report: engine.pieceFor(document, ctx).report, jacket: engine.jacketFor(document, 6, ctx) };
+    };
+    const { siliconeMm3, outerAreaMm2 } = planned(clean).jacket;
+    const sheet = moved(box(80, 0.001, 60), 120, 0, 120);
+    for (const [scan, told] of [
+      [together([clean, clean]), /doubled triangles/],
+      [together([clean, sheet]), /sheet without thickness/],
+      [together([clean, { ...sheet, triangles: sheet.triangles.slice(0, 6) }]), /without thickness|specks|doubled/],
+    ] as const) {
+      const { report, jacket } = planned(scan);
+      expect(report.repairs.join()).toMatch(told);
+      expect(Math.abs(jacket.siliconeMm3 / siliconeMm3 - 1)).toBeLessThan(0.01);
+      expect(Math.abs(jacket.outerAreaMm2 / outerAreaMm2 - 1)).toBeLessThan(0.01);
+    }
   });
 });
 

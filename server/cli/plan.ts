@@ -44,7 +44,7 @@ async function main(argv: readonly string[]): Promise<number> {
     if (error instanceof RangeError && /allocation|length/i.test(error.message)) {
       return fail(3, "The piece needs more memory than there is at this step; raise --step-mm.");
     }
-    throw error;
+    return fail(1, `This could not be worked out: ${error instanceof Error ? error.message : String(error)}`);
   }
 }
 

@@ -124,6 +124,11 @@ export class Stage {
     this.tell("slideSection", number, share);
   }
 
+  /** Raises the piece off its board, and the sections that are still on it. */
+  raise(byMm: number, numbers: readonly number[]): void {
+    this.tell("raise", byMm, numbers);
+  }
+
   setLines(lines: readonly { points: Float32Array; closed: boolean }[]): void {
     const plain = lines.map(({ points, closed }) => ({ points, closed }));
     this.tellOnce(

@@ -239,7 +239,21 @@ export class StageDrawing {
   }
 
   putSectionsBack(): void {
-    for (const group of this.sections.children) group.position.set(0, 0, 0);
+    for (const group of this.sections.children) {
+      group.position.set(0, 0, 0);
+      group.userData.raisedMm = 0;
+    }
+    this.raise(0, []);
+  }
+
+  /** Raises the piece off its board, and the sections that are still on it. */
+  raise(byMm: number, numbers: readonly number[]): void {
+    for (const part of [this.piece, this.clay, this.jacket, this.lines, this.locks]) part.position.z = byMm;
+    for (const group of this.sections.children) {
+      const raisedMm = numbers.includes(group.userData.number) ? byMm : 0;
+      group.position.z += raisedMm - (group.userData.raisedMm ?? 0);
+      group.userData.raisedMm = raisedMm;
+    }
     this.draw();
   }
 
@@ -248,6 +262,7 @@ export class StageDrawing {
     for (const group of this.sections.children) {
       if (group.userData.number !== number) continue;
       group.position.copy(group.userData.pull as THREE.Vector3).multiplyScalar(share * this.radius * 1.6);
+      group.position.z += group.userData.raisedMm ?? 0;
     }
     this.draw();
   }

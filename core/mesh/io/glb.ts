@@ -2,7 +2,7 @@
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import type { RawScan, ScanFormat } from "./format.ts";
-import { FloatList, IndexList } from "./scanner.ts";
+import { FloatList, IndexList, Recentring } from "./scanner.ts";
 
 const MAGIC = 0x46546c67;
 const CHUNK_JSON = 0x4e4f534a;
@@ -55,7 +55,7 @@ function read(bytes: Uint8Array): RawScan {
       `The GLB file is compressed (${needs.join(", ")}); export it without compression.`,
     );
   }
-  const positions = new FloatList();
+  const positions = new FloatList(new Recentring());
   const triangles = new IndexList();
   const nodes = json.nodes ?? [];
   const roots = json.scenes?.[json.scene ?? 0]?.nodes ?? nodes.map((_, k) => k);

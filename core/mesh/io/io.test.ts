@@ -2,6 +2,8 @@ import { strToU8, zipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { writeGlb } from "../../export/glb.ts";
 import { writeStl } from "../../export/stl.ts";
+import { newPlan } from "../../plan/document.ts";
+import { seatPiece } from "../../plan/seat.ts";
 import { box, sphere } from "../../testing/shapes.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh.ts";
 import { ScanProblem, type ScanProblemCode } from "../problem.ts";
@@ -172,5 +174,26 @@ describe("intake refuses in one plain sentence", () => {
   it("a flat sheet", () => {
     const sheet = { positions: Float32Array.of(0, 0, 0, 100, 0, 0, 0, 100, 0), triangles: Uint32Array.of(0, 1, 2) };
     expect(() => repairScan(sheet)).toThrow(expect.objectContaining({ code: "flat" }));
+  });
+});
+
+describe("a surveyor's coordinates", () => {
+  it("keep their tenths of a millimetre, in metres, half the way to the pole", () => {
+    const ball = sphere(0.6, 24);
+    const [east, north] = [512_345.678, 5_412_987.123];
+    const lines: string[] = [];
+    for (let v = 0; v < ball.positions.length; v += 3) {
+      const [x, y, z] = ball.positions.subarray(v, v + 3);
+      lines.push(`v ${(x + east).toFixed(6)} ${(y + north).toFixed(6)} ${(z + 211).toFixed(6)}`);
+    }
+    for (let k = 0; k < ball.triangles.length; k += 3)
+      lines.push(`f ${[...ball.triangles.subarray(k, k + 3)].map((v) => v + 1).join(" ")}`);
+    const { mesh } = readScan(new TextEncoder().encode(lines.join("\n")), "tower.obj");
+    expect(mesh.positions.length).toBe(ball.positions.length);
+    const [read, made] = [areaAndVolume(mesh), areaAndVolume(ball)];
+    expect(read.volumeMm3 / made.volumeMm3).toBeCloseTo(1, 5);
+    const seated = seatPiece(mesh, { ...newPlan().seat, unit: "m", onBoard: false });
+    expect(Math.max(...seated.positions.map(Math.abs))).toBeLessThan(2000);
+    expect(areaAndVolume(seated).volumeMm3 / (made.volumeMm3 * 1e9)).toBeCloseTo(1, 4);
   });
 });

@@ -3,7 +3,7 @@ import type { JobContext } from "../../job/context.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
-import { ByteScanner, FloatList, IndexList } from "./scanner.ts";
+import { ByteScanner, FloatList, IndexList, Recentring } from "./scanner.ts";
 
 export const obj: ScanFormat = {
   id: "OBJ",
@@ -17,7 +17,7 @@ export const obj: ScanFormat = {
 
 function read(bytes: Uint8Array, ctx: JobContext): RawScan {
   const scan = new ByteScanner(bytes);
-  const vertices = new FloatList();
+  const vertices = new FloatList(new Recentring());
   const faces = new IndexList();
   for (let line = 1; scan.at < scan.end; line++) {
     if (scan.toNextOnLine()) {

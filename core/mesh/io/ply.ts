@@ -3,7 +3,7 @@ import type { JobContext } from "../../job/context.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
-import { ByteScanner, IndexList } from "./scanner.ts";
+import { ByteScanner, IndexList, Recentring } from "./scanner.ts";
 
 interface Property {
   readonly name: string;
@@ -99,6 +99,8 @@ function readVertices(element: Element, next: Source, ctx: JobContext): Float32A
   const column = ["x", "y", "z"].map((name) => element.properties.findIndex((property) => property.name === name));
   if (column.includes(-1)) throw new ScanProblem("malformed", "The PLY file's vertices have no x, y and z.");
   const positions = new Float32Array(element.count * 3);
+  const centre = new Recentring();
+  const point = [0, 0, 0];
   for (let k = 0; k < element.count; k++) {
     for (let c = 0; c < element.properties.length; c++) {
       const property = element.properties[c];
@@ -106,9 +108,11 @@ function readVertices(element: Element, next: Source, ctx: JobContext): Float32A
       else {
         const value = next(property.type);
         const axis = column.indexOf(c);
-        if (axis >= 0) positions[3 * k + axis] = value;
+        if (axis >= 0) point[axis] = value;
       }
     }
+    centre.begin(point[0], point[1], point[2]);
+    for (let axis = 0; axis < 3; axis++) positions[3 * k + axis] = centre.along(axis, point[axis]);
     if ((k & 0xffff) === 0) {
       ctx.checkCancelled();
       ctx.progress("read", (0.5 * k) / element.count);

@@ -3,7 +3,7 @@ import type { JobContext } from "../../job/context.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
-import { ByteScanner, FloatList } from "./scanner.ts";
+import { ByteScanner, FloatList, Recentring } from "./scanner.ts";
 
 const HEADER_BYTES = 84;
 const FACET_BYTES = 50;
@@ -67,7 +67,7 @@ function readBinary(bytes: Uint8Array, ctx: JobContext): RawScan {
 
 function readAscii(bytes: Uint8Array, ctx: JobContext): RawScan {
   const scan = new ByteScanner(bytes);
-  const corners = new FloatList();
+  const corners = new FloatList(new Recentring());
   let inFacet = 0;
   for (let line = 0; scan.toNext(); line++) {
     if (scan.accept("vertex")) {

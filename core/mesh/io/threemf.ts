@@ -5,7 +5,7 @@ import type { LengthUnit } from "../../units/index.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import type { RawScan, ScanFormat } from "./format.ts";
-import { FloatList, IndexList } from "./scanner.ts";
+import { FloatList, IndexList, Recentring } from "./scanner.ts";
 import { scanTags } from "./xml.ts";
 
 /** Unpacked size beyond which a package is refused: a 2 million triangle model is about 300 MB of XML. */
@@ -53,7 +53,7 @@ function read(bytes: Uint8Array, ctx: JobContext): RawScan {
     });
     ctx.checkCancelled();
   }
-  const positions = new FloatList();
+  const positions = new FloatList(new Recentring());
   const triangles = new IndexList();
   const items = build.length > 0 ? build : [...objects.keys()].map((id) => ({ id, transform: UNMOVED }));
   for (const item of items) place(objects, item.id, item.transform, positions, triangles, 0);

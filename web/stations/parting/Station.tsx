@@ -130,6 +130,8 @@ export function PartingStation({ document, planning }: StationProps) {
 
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
     edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null, layout: null } }));
+  const raise = useCallback((byMm: number, numbers: readonly number[]) => stage?.raise(byMm, numbers), [stage]);
+  useEffect(() => () => stage?.raise(0, []), [stage]);
   const lockedNumbers = useMemo(
     () => sections.filter(({ releases }) => !releases).map(({ number }) => number),
     [sections],
@@ -229,7 +231,9 @@ export function PartingStation({ document, planning }: StationProps) {
             <Caution>{`${show.length(zoneMm.fragile)} of line run through a fragile zone.`}</Caution>
           )}
           {hidden.length > 0 && <OutOfSight hidden={hidden} onMove={(change) => void hand.make(change)} />}
-          {order && sections.length > 0 && <TakeApart order={order} locked={lockedNumbers} onMove={setSlide} />}
+          {order && sections.length > 0 && (
+            <TakeApart order={order} locked={lockedNumbers} onMove={setSlide} onRaise={raise} />
+          )}
         </Part>
       )}
       {sections.map((section) => (

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { PlanReport } from "../../../../core/plan/report.ts";
+import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution } from "../../../ui/fields.tsx";
 
@@ -12,6 +13,8 @@ interface TakeApartProps {
   readonly locked: readonly number[];
   /** Told as the play-back moves: the share each section has gone, by number. */
   readonly onMove: (shares: Readonly<Record<number, number>>) => void;
+  /** Told as the play-back moves: how far the piece is raised, mm, and which sections are still on it. */
+  readonly onRaise: (byMm: number, numbers: readonly number[]) => void;
 }
 
 /** How far a section that is stuck is seen to move before it stops, of its way out. */
@@ -21,21 +24,28 @@ const STUCK = 0.03;
  * Plays the taking apart, in order, and backwards the building. It stops where a section meets the jacket or where
  * sections block each other. The space bar starts and stops it.
  */
-export function TakeApart({ order, locked, onMove }: TakeApartProps) {
+export function TakeApart({ order, locked, onMove, onRaise }: TakeApartProps) {
   const { stage } = useStage();
+  const show = useShow();
   const [at, setAt] = useState(0);
   const [playing, setPlaying] = useState<"out" | "back" | null>(null);
   const place = useRef(0);
-  const end = useMemo(() => endOf(order, locked), [order, locked]);
+  const steps = useMemo(() => stepsOf(order), [order]);
+  const end = useMemo(() => endOf(steps, order, locked), [steps, order, locked]);
   const go = useCallback(
     (next: number) => {
       place.current = Math.max(0, Math.min(end, next));
       setAt(place.current);
-      onMove(
-        Object.fromEntries(order.remove.map((number, k) => [number, Math.max(0, Math.min(1, place.current - k))])),
-      );
+      const gone = (k: number) => Math.max(0, Math.min(1, place.current - k));
+      onMove(Object.fromEntries(steps.flatMap((step, k) => (step === LIFT ? [] : [[step, gone(k)]]))));
+      const lift = steps.indexOf(LIFT);
+      if (lift >= 0)
+        onRaise(
+          gone(lift) * order.liftMm,
+          steps.slice(lift + 1).filter((step) => step !== LIFT),
+        );
     },
-    [end, order.remove, onMove],
+    [end, steps, order.liftMm, onMove, onRaise],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: another plan stands together again.
   useEffect(() => {
@@ -69,19 +79,18 @@ export function TakeApart({ order, locked, onMove }: TakeApartProps) {
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
   }, [end]);
-  const moving = Math.min(order.remove.length - 1, Math.floor(at));
-  const stuck = end < order.remove.length ? order.remove[Math.floor(end)] : null;
+  const moving = Math.min(steps.length - 1, Math.floor(at));
+  const stuck = end < steps.length ? steps[Math.floor(end)] : null;
   const block = order.blocks.find(({ section }) => order.circle.includes(section));
   return (
     <div className="mt-3" data-testid="take-apart">
       <p className="flex items-baseline justify-between text-sm">
         <span className="quiet">Take it apart</span>
         <span>
-          {order.remove.map((number, k) => (
-            <span key={number} className={k === moving && at > 0 && at < end ? "font-bold" : ""}>
+          {steps.map((step, k) => (
+            <span key={step} className={k === moving && at > 0 && at < end ? "font-bold" : ""}>
               {k > 0 && " → "}
-              {number === order.liftBefore && "lift → "}
-              {number}
+              {step}
             </span>
           ))}
         </span>
@@ -122,9 +131,9 @@ export function TakeApart({ order, locked, onMove }: TakeApartProps) {
         Built in the order {[...order.build].join(", ")}; taken apart the other way. The space bar plays it.
       </p>
       {order.liftBefore !== null && (
-        <p className="mt-1 text-sm">{`Before section ${order.liftBefore} the piece is lifted in its mould, or laid over.`}</p>
+        <p className="mt-1 text-sm">{`Before section ${order.liftBefore} the piece is lifted in its mould, or laid over: ${show.length(order.liftMm)} clear of the board.`}</p>
       )}
-      {stuck !== null && locked.includes(stuck) && at >= end && (
+      {stuck !== null && stuck !== LIFT && locked.includes(stuck) && at >= end && (
         <Caution>{`Section ${stuck} meets the jacket here and cannot move on; the place is marked on the stage.`}</Caution>
       )}
       {order.circle.length > 0 && (
@@ -136,9 +145,18 @@ export function TakeApart({ order, locked, onMove }: TakeApartProps) {
   );
 }
 
-/** Where the play-back ends: all apart, or at the first section that is locked or blocks in a circle. */
-function endOf({ remove, circle }: PlanReport["order"], locked: readonly number[]): number {
-  const stuck = remove.findIndex((number) => locked.includes(number) || circle.includes(number));
-  if (stuck < 0) return remove.length;
-  return locked.includes(remove[stuck]) ? stuck + STUCK : stuck;
+const LIFT = "lift";
+/** The number of a section that leaves, or the lift. */
+type Step = number | typeof LIFT;
+
+function stepsOf({ remove, liftBefore }: PlanReport["order"]): Step[] {
+  return remove.flatMap((number): Step[] => (number === liftBefore ? [LIFT, number] : [number]));
+}
+
+/** Where the play-back ends: all apart, or at the first section that is held or blocks in a circle. */
+function endOf(steps: readonly Step[], { circle }: PlanReport["order"], locked: readonly number[]): number {
+  const held = (step: Step) => step !== LIFT && locked.includes(step);
+  const stuck = steps.findIndex((step) => held(step) || (step !== LIFT && circle.includes(step)));
+  if (stuck < 0) return steps.length;
+  return held(steps[stuck]) ? stuck + STUCK : stuck;
 }

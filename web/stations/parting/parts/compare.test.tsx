@@ -118,7 +118,7 @@ describe("the taking apart", () => {
 
   it("moves one section after the other, in order", () => {
     const onMove = vi.fn();
-    render(<TakeApart order={order} locked={[]} onMove={onMove} />);
+    render(<TakeApart order={order} locked={[]} onMove={onMove} onRaise={vi.fn()} />);
     expect(screen.getByText(/Built in the order 1, 2, 3/)).toBeDefined();
     pullTo(0.5);
     expect(onMove).toHaveBeenLastCalledWith({ 1: 0, 2: 0, 3: 0.5 });
@@ -128,9 +128,22 @@ describe("the taking apart", () => {
     expect(onMove).toHaveBeenLastCalledWith({ 1: 1, 2: 1, 3: 1 });
   });
 
+  it("raises the piece, with what is still on it, before a section that leaves only then", () => {
+    const [onMove, onRaise] = [vi.fn(), vi.fn()];
+    const lifted = { ...order, liftBefore: 1, liftMm: 120 } as PlanReport["order"];
+    render(<TakeApart order={lifted} locked={[]} onMove={onMove} onRaise={onRaise} />);
+    pullTo(2.5);
+    expect(onRaise).toHaveBeenLastCalledWith(60, [1]);
+    expect(onMove).toHaveBeenLastCalledWith({ 1: 0, 2: 1, 3: 1 });
+    pullTo(4);
+    expect(onRaise).toHaveBeenLastCalledWith(120, [1]);
+    expect(onMove).toHaveBeenLastCalledWith({ 1: 1, 2: 1, 3: 1 });
+    expect(screen.getByText(/lifted in its mould, or laid over: 120/)).toBeDefined();
+  });
+
   it("stops a hair into a section that is locked, and says why", () => {
     const onMove = vi.fn();
-    render(<TakeApart order={order} locked={[2]} onMove={onMove} />);
+    render(<TakeApart order={order} locked={[2]} onMove={onMove} onRaise={vi.fn()} />);
     pullTo(3);
     const [[shares]] = onMove.mock.calls.slice(-1);
     expect([shares[3], shares[1]]).toEqual([1, 0]);
@@ -145,14 +158,14 @@ describe("the taking apart", () => {
       circle: [2, 3],
       blocks: [{ section: 3, by: 2, at: [0, 0, 0], afterMm: 41.6 }],
     } as unknown as PlanReport["order"];
-    render(<TakeApart order={circle} locked={[]} onMove={vi.fn()} />);
+    render(<TakeApart order={circle} locked={[]} onMove={vi.fn()} onRaise={vi.fn()} />);
     expect(screen.getByText(/Sections 2 and 3 block each other after 42 mm/)).toBeDefined();
     expect((screen.getByRole("button", { name: "Take apart" }) as HTMLButtonElement).disabled).toBe(true);
   });
 
   it("is played by the space bar, and back again", async () => {
     const onMove = vi.fn();
-    render(<TakeApart order={order} locked={[]} onMove={onMove} />);
+    render(<TakeApart order={order} locked={[]} onMove={onMove} onRaise={vi.fn()} />);
     fireEvent.keyDown(window, { key: " " });
     // Where less motion is asked for, a section a step.
     await vi.waitFor(() => expect(onMove).toHaveBeenLastCalledWith({ 1: 1, 2: 1, 3: 1 }));
