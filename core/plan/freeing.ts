@@ -100,13 +100,19 @@ export function hullOf(
   return outsideOf(jacket, visibleHull(request, ctx), body, ctx);
 }
 
+/** What is joined to nothing and no larger than so many cells of the grid is no fill. */
+const SPECK_CELLS = 20;
+
 function outsideOf(
   { request: { stepMm, onBoard } }: Jacket,
   { grid, phi, changed }: Joined,
   { capMm, boardMm }: BodyData,
   ctx: JobContext,
 ): Filled {
-  const { mesh: whole, dropped } = withoutPockets(isosurface(grid, phi, 0, ctx), SPECK_MM3);
+  const { mesh: whole, dropped } = withoutPockets(
+    isosurface(grid, phi, 0, ctx),
+    Math.max(SPECK_MM3, SPECK_CELLS * stepMm ** 3),
+  );
   if (dropped) turnOver(grid, phi, dropped);
   redistance(grid, phi, sharedMesh(whole, ctx.team), changed, ctx);
   const body = bodyOf(grid, phi, capMm, boardMm, ctx.team);
@@ -173,7 +179,49 @@ export function freeSections(
     // Fills that stand in each other's way without gaining anything are given up.
     if (k - bestAt >= FRUITLESS && greatestBite(best, open) > HOPELESS * giveMm) break;
   }
-  return best;
+  return greatestBite(best, open) > giveMm ? best : faired(best, request, ctx);
+}
+
+/** Times the potentials beside the lines are evened out, first to last tried. */
+const EVENINGS = [12, 4];
+/** Lines are evened out within so many edges of the mesh. */
+const EVENED_RINGS = 4;
+
+/**
+ * The lines without the zigzag that places going to one section or the other, one by one, have left: evened out as far as
+ * all still comes off.
+ */
+function faired(freed: FreedSections, request: FreeRequest, ctx: JobContext): FreedSections {
+  const near = vertexNeighbours(freed.mesh);
+  for (const times of EVENINGS) {
+    ctx.checkCancelled();
+    const even = evened(freed.potentials, near, times);
+    const next = settled(freed, even, request, ctx, NEARLY * request.giveMm);
+    if (greatestBite(next, request.open) <= request.giveMm) return next;
+  }
+  return freed;
+}
+
+/** Potentials averaged over neighbours, so many times, near where they cross (Laplacian smoothing; Taubin 1995). */
+function evened(potentials: readonly Float32Array[], near: Neighbours, times: number): Float32Array[] {
+  const label = labelsOf(potentials);
+  const beside = labelsAbout(label, near, EVENED_RINGS);
+  const where = Array.from(label.keys()).filter((v) => beside[v] !== 1 << label[v]);
+  const even = potentials.map((own) => own.slice());
+  for (const own of even) {
+    const next = new Float32Array(where.length);
+    for (let round = 0; round < times; round++) {
+      where.forEach((v, k) => {
+        let sum = own[v];
+        for (let n = near.start[v]; n < near.start[v + 1]; n++) sum += own[near.list[n]];
+        next[k] = sum / (near.start[v + 1] - near.start[v] + 1);
+      });
+      where.forEach((v, k) => {
+        own[v] = next[k];
+      });
+    }
+  }
+  return even;
 }
 
 /**
@@ -253,11 +301,12 @@ function settled(
   potentials: readonly Float32Array[],
   request: FreeRequest,
   ctx: JobContext,
+  fineMm = FILLED_TO * request.giveMm,
 ): FreedSections {
   const { mesh, nearest, body } = filled;
   const { pulls, giveMm } = request;
-  const fields = settledBeside(filled, potentials, request, ctx);
-  const ties = alongWalls(filled, fields, request, ctx);
+  const fields = settledBeside(filled, potentials, request, fineMm, ctx);
+  const ties = alongWalls(filled, fields, request, fineMm, ctx);
   const cells = Cells.of(nearest, fields, ctx.team);
   const cut = cutSections(mesh, fields, ties);
   return { ...filled, potentials: fields, cells, cut, ties, bites: bitesOf(cut, body, pulls, giveMm, ctx) };
@@ -390,9 +439,9 @@ function bitesOf(
 const BESIDE_RINGS = 2;
 
 /** The sections within some rings of every vertex, as bits. */
-function labelsAbout(label: Uint8Array, { start, list }: Neighbours): Uint32Array {
+function labelsAbout(label: Uint8Array, { start, list }: Neighbours, rings = BESIDE_RINGS): Uint32Array {
   let about = Uint32Array.from(label, (s) => 1 << s);
-  for (let r = 0; r < BESIDE_RINGS; r++) {
+  for (let r = 0; r < rings; r++) {
     const wider = about.slice();
     for (let v = 0; v < label.length; v++) {
       for (let k = start[v]; k < start[v + 1]; k++) wider[v] |= about[list[k]];
@@ -415,6 +464,7 @@ function settledBeside(
   { mesh, body }: Filled,
   potentials: readonly Float32Array[],
   { jacket, pulls, giveMm }: FreeRequest,
+  fineMm: number,
   ctx: JobContext,
 ): Float32Array[] {
   const h = jacket.request.stepMm;
@@ -438,7 +488,6 @@ function settledBeside(
     section[2 * k] = own;
     section[2 * k + 1] = other;
   });
-  const fineMm = FILLED_TO * giveMm;
   const bites = measureBites({ body, points, section, pulls, fineMm }, ctx);
   const better = new Map<number, { other: number; biteMm: number }>();
   beside.forEach(({ v, other }, k) => {
@@ -463,7 +512,8 @@ const TIES = 8;
 function alongWalls(
   { mesh, body }: Filled,
   potentials: readonly Float32Array[],
-  { pulls, giveMm }: FreeRequest,
+  { pulls }: FreeRequest,
+  fineMm: number,
   ctx: JobContext,
 ): Ties {
   const { positions: p, triangles: t } = mesh;
@@ -492,7 +542,6 @@ function alongWalls(
       }
     }
   });
-  const fineMm = FILLED_TO * giveMm;
   const bites = measureBites({ body, points, section, pulls, fineMm }, ctx);
   const ties = new Map<number, number>();
   const over = (at: number) => Math.max(0, bites[at] - fineMm);
