@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { Cancelled, plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { capsule, moved } from "../testing/shapes.ts";
+import { capsule, moved, sphere, together } from "../testing/shapes.ts";
 import { coarseEngineOf, coarsePlan, practise } from "./coarse.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { TYPICAL_RATES } from "./estimate.ts";
@@ -16,6 +16,19 @@ function soup({ positions, triangles }: TriangleMesh): TriangleMesh {
     triangles: Uint32Array.from(triangles.keys()),
   };
 }
+
+describe("the coarse answer of parts that run into each other", () => {
+  // Thinned, they are one surface that runs through itself, and its own volume counts the overlap twice.
+  it("is a jacket as thick as it was asked for", () => {
+    const ball = sphere(200, 64);
+    const parts = [0, 1, 2].map((k) => moved(ball, 60 * k, 0, 200));
+    const scan = soup(together(together(parts[0], parts[1]), parts[2]));
+    const { jacket } = coarsePlan(coarseEngineOf(scan), newPlan(), TYPICAL_RATES, "quick", ctx);
+    const coat = jacket.siliconeMm3 / (jacket.outerAreaMm2 * jacket.thicknessMm);
+    expect(coat).toBeGreaterThan(0.8);
+    expect(coat).toBeLessThan(1.5);
+  });
+});
 
 describe("the coarse answer", () => {
   // Fine enough that it is thinned many times over.

@@ -2,6 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { repairScan } from "../mesh/repair.ts";
+import { takenInHand } from "../parting/hand/layout.ts";
 import { Prover } from "../testing/prover.ts";
 import { STRANGER_KINDS, stranger } from "../testing/strangers.ts";
 import { newPlan } from "./document.ts";
@@ -15,6 +16,8 @@ const STEP_MM = 7;
 const PLACES = 30;
 /** A bite the prover may find deeper than was told, mm: its places lie on triangles that cut the corners of the grid. */
 const SLACK_MM = 2.5;
+/** The seed of a figure that takes a fill of a quarter of a litre. */
+const RAISED_ARMS = 2;
 /** Of all that is planned, so much comes off. */
 const COME_OFF_SHARE = 0.97;
 
@@ -42,6 +45,19 @@ describe("made-up pieces", () => {
       }
     },
   );
+
+  it("laid once come off on every grid, with the same fill", () => {
+    const piece = repairScan(stranger(RAISED_ARMS, HEIGHT_MM, SCAN_STEP_MM).mesh, ctx).mesh;
+    const document = newPlan();
+    const first = new PlanEngine(piece).sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+    const parting = { ...document.parting, layout: takenInHand(first.drawn, first.sections) };
+    const fills = [7, 5, 3.5].map((stepMm) => {
+      const plan = new PlanEngine(piece).sectionsFor({ ...document, parting }, TYPICAL_RATES, stepMm, ctx);
+      expect(plan.sections.every(({ releases }) => releases)).toBe(true);
+      return plan.fillMm3;
+    });
+    expect(Math.max(...fills) / Math.min(...fills)).toBeLessThan(1.2);
+  });
 
   it("come off, all but the odd one", () => {
     expect(held.length, held.join("; ")).toBeLessThanOrEqual(Math.floor((1 - COME_OFF_SHARE) * PIECES));

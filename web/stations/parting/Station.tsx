@@ -216,7 +216,10 @@ export function PartingStation({ document, planning }: StationProps) {
             )}
           </p>
           <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
-          <Figure label="Fill">{show.mass((figures ?? bundle.figures).estimate.fillG)}</Figure>
+          <Figure label="Fill">
+            {show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0))}, silicone{" "}
+            {show.mass((figures ?? bundle.figures).estimate.fillG)}
+          </Figure>
           <FillList parts={bundle.figures.report.fillParts} choices={document.parting.fills} />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
           {bundle.figures.report.warnings
