@@ -93,7 +93,7 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
   const offsets = offsetLevels(request.coats, r > 0 || thicker !== null);
   const levels = levelFigures(field.grid, field.distanceMm, offsets, request.onBoard, ctx);
   if (r <= 0 && !thicker) levels.push(outer);
-  const pieceVolume = volumeOf(piece, levels[0]);
+  const pieceVolume = volumeOf(piece, levels[0], t < THIN_STEPS * h);
   const plainVolume = levels[levels.length - 1].volumeMm3;
   const streamliningMm3 = Math.max(0, outer.volumeMm3 - plainVolume);
   const siliconeMm3 = outer.volumeMm3 - pieceVolume + rimMm3;
@@ -120,11 +120,21 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
 /** A surface whose own volume is off the field's by more than this share runs through itself. */
 const OVERLAP_SHARE = 0.03;
 
-/** What a piece displaces: where it is in shells that overlap, or runs through itself, as it is read just off it, mm3. */
-function volumeOf(piece: TriangleMesh, off: { readonly areaMm2: number; readonly volumeMm3: number }): number {
+/** Under a jacket thinner than so many steps the grid's own error counts: both its faces are read alike, and it cancels. */
+const THIN_STEPS = 0.25;
+
+/**
+ * What a piece displaces, mm3: where it is in shells that overlap, or runs through itself, or the jacket is thin, as it is
+ * read just off it.
+ */
+function volumeOf(
+  piece: TriangleMesh,
+  off: { readonly areaMm2: number; readonly volumeMm3: number },
+  thin: boolean,
+): number {
   const own = areaAndVolume(piece).volumeMm3;
   const read = off.volumeMm3 - OFF_THE_PIECE_MM * off.areaMm2;
-  return labelParts(piece).parts > 1 || Math.abs(own - read) > OVERLAP_SHARE * read ? read : own;
+  return thin || labelParts(piece).parts > 1 || Math.abs(own - read) > OVERLAP_SHARE * read ? read : own;
 }
 
 /** Offsets at which areas and volumes are read: under every coat, and over the last one where it differs from the outside. */

@@ -59,7 +59,7 @@ export function offerOf(plan: Sections, survey: SuggestRequest, prices: PartingP
     ...{ sections, lifted, parts },
     lineMm: plan.partingLengthMm,
     fillMm3: plan.fillMm3,
-    held: sections.filter(({ releases }) => !releases).length,
+    held: Math.max(sections.filter(({ releases }) => !releases).length, plan.circle.length),
     cost: totalCost(parts),
     label: plan.surveyLabel,
     lines: plan.lines,

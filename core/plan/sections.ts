@@ -2,6 +2,8 @@
  * From a jacket to sections: suggest or take pulls, add what none of them reaches, lay the lines on that, fill what still
  * bites, cut.
  */
+
+import type { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume } from "../mesh/mesh.ts";
@@ -46,8 +48,9 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     const freed = withLeftOpen(freeSections(hull, potentials, free, ctx), free, request.fills, ctx);
     return assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
   }
-  const { laid, freed } = cheapestFree({ jacket, body, survey, request }, ctx);
-  const plan = assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
+  const ground = { jacket, nearest, body, survey, request };
+  const { laid, freed, whole } = cheapestFree(ground, ctx);
+  const plan = whole ?? assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
   if (request.pulls) return plan;
   return { ...plan, sections: plan.sections.map((section, k) => ({ ...section, origin: k })) };
 }
@@ -55,6 +58,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
 /** What plans are sought and proven on. */
 interface Ground {
   readonly jacket: Jacket;
+  readonly nearest: NearestField;
   readonly body: BodyData;
   readonly survey: SurveyStage;
   readonly request: SectionsRequest;
@@ -74,6 +78,8 @@ interface Prepared {
 interface Proven {
   readonly laid: LaidOut;
   readonly freed: FreedSections;
+  /** The plan as it is built, where no section bites deeper than the give. */
+  readonly whole: Sections | null;
 }
 
 /** Pulls that sink by no more than this, as a sine, are made level where there is a board: a lift would be dearer. */
@@ -155,7 +161,7 @@ const PATIENCE = 0.25;
  * The cheapest plan that is proven to come off, for what is thought of one before is a guess; else the one that is held
  * least.
  */
-function cheapestFree(ground: Ground, ctx: JobContext): Proven {
+function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   const { survey, request } = ground;
   const found = suggestions(survey, request, ctx).map((plan) => prepared(ground, plan, ctx));
   const plans = found.filter((plan) => request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey));
@@ -191,16 +197,20 @@ function seenBefore(tried: Set<string>, { suggestion: { pulls } }: Prepared): bo
 }
 
 interface Weighed extends Proven {
-  /** The deepest that any section bites, mm. */
+  /** The deepest that any section bites, mm; a little over the give where sections or the board hold it. */
   readonly biteMm: number;
 }
+
+/** What holds a plan that bites no deeper than the give weighs so much over it, mm. */
+const HELD_OTHERWISE_MM = 1e-3;
 
 function lessHeld(best: Weighed | null, other: Weighed): Weighed {
   return best && best.biteMm <= other.biteMm ? best : other;
 }
 
 /** @param limit what more it may cost than was thought, before it is given up */
-function proven({ jacket, survey, request }: Ground, plan: Prepared, limit: number, ctx: JobContext): Weighed {
+function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext): Weighed {
+  const { jacket, nearest, survey, request } = ground;
   ctx.checkCancelled();
   const { hull, filled, about, suggestion, hullMm3 } = plan;
   const laid = runOn(drawnOut(suggestion, filled, about), filled, hull.nearest, about);
@@ -211,5 +221,10 @@ function proven({ jacket, survey, request }: Ground, plan: Prepared, limit: numb
     mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
   };
   const freed = withLeftOpen(freeSections(hull, laid.potentials, free, ctx), free, request.fills, ctx);
-  return { laid, freed, biteMm: Math.max(...freed.bites.map(({ biteMm }) => biteMm)) };
+  const biteMm = Math.max(...freed.bites.map((bite) => bite.biteMm));
+  if (biteMm > request.giveMm) return { laid, freed, whole: null, biteMm };
+  const whole = assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
+  const lifts = whole.sections.some(({ lifted }) => lifted);
+  const held = whole.circle.length > 0 || (lifts && !request.mayLift);
+  return { laid, freed, whole, biteMm: held ? request.giveMm + HELD_OTHERWISE_MM : biteMm };
 }
