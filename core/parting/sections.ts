@@ -115,27 +115,6 @@ export function dropIslands(fields: Float32Array[], near: Near, most: number): n
   return dropped;
 }
 
-/** The sections with every piece of more than one as a section of its own; and of each the section it is a piece of. */
-export function byPieces(fields: readonly Float32Array[], near: Near): { fields: Float32Array[]; from: number[] } {
-  const label = labelsOf(fields);
-  const { piece, owner } = pieces(label, near);
-  const out = [...fields];
-  const from = fields.map((_, s) => s);
-  const first = fields.map(() => -1);
-  owner.forEach((s, k) => {
-    if (first[s] < 0) {
-      first[s] = k;
-      return;
-    }
-    const lowest = -1e6;
-    const own = Float32Array.from(fields[s], (value, v) => (piece[v] === k ? value : lowest));
-    out[from.length] = own;
-    from.push(s);
-    out[s] = Float32Array.from(out[s], (value, v) => (piece[v] === k ? lowest : value));
-  });
-  return { fields: out, from };
-}
-
 /** The connected pieces of a labelling: the piece of each vertex, and how many vertices and which label each has. */
 function pieces(label: Uint8Array, { start, list }: { start: Uint32Array; list: Uint32Array }) {
   const piece = new Int32Array(label.length).fill(-1);

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { lathe } from "../mesh/lathe.ts";
-import type { FillChoice } from "../release/fills.ts";
+import { type FillChoice, withChoice } from "../release/fills.ts";
 import type { Sections } from "./assemble.ts";
 import { newPlan } from "./document.ts";
 import { PlanEngine } from "./engine.ts";
@@ -78,5 +78,16 @@ describe("what was chosen by hand for single fills", () => {
     expect(held.biteMm).toBeGreaterThan(15);
     expect(held.biteMm).toBeLessThan(31);
     expect(Math.sign(held.biteAt?.[2] ?? 0)).toBe(Math.sign(at[2]));
+  });
+});
+
+describe("a choice made anew", () => {
+  it("takes the place of the one for the same fill, and of no other", () => {
+    const here: FillChoice = { at: [0, 0, 100], kind: "clay" };
+    const there: FillChoice = { at: [0, 0, 200], kind: "open" };
+    const both = withChoice([here], there.at, "open");
+    expect(both).toEqual([here, there]);
+    expect(withChoice(both, [3, 0, 104], "plug")).toEqual([there, { at: [3, 0, 104], kind: "plug" }]);
+    expect(withChoice(both, there.at, null)).toEqual([here]);
   });
 });

@@ -100,12 +100,6 @@ export class Cells {
     return { section, leadMm: potentials.length === 1 ? Infinity : (this.greatest - second) / 2 };
   }
 
-  /** How far a point is outside the cell of a section, mm; less than nothing within it. */
-  outsideMm(section: number, x: number, y: number, z: number): number {
-    const found = this.leadAt(x, y, z);
-    return found.section === section ? -found.leadMm : this.behindMm(section);
-  }
-
   /** How far the point last asked `leadAt` about is outside the cell of a section that is not its own, mm. */
   behindMm(section: number): number {
     return (this.greatest - this.values[section]) / 2;

@@ -127,6 +127,16 @@ function chosenFor(parts: readonly Part[], choices: readonly FillChoice[], { ori
   return chosen;
 }
 
+/** The choices with another one for the fill at a place, in the stead of the one it had; or with none, where `kind` is null. */
+export function withChoice(
+  choices: readonly FillChoice[],
+  at: FillChoice["at"],
+  kind: FillChoice["kind"] | null,
+): FillChoice[] {
+  const others = choices.filter((other) => Math.hypot(...at.map((x, a) => x - other.at[a])) > CHOICE_REACH_MM);
+  return kind ? [...others, { at, kind }] : others;
+}
+
 /** The node of a part that is nearest to its middle, mm. */
 function middleOf(p: readonly number[], { originMm: o, stepMm: h }: BrickGrid): [number, number, number] {
   const middle = [0, 0, 0];

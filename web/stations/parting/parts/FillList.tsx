@@ -1,4 +1,4 @@
-import type { FillChoice, FillPart } from "../../../../core/release/fills.ts";
+import { type FillChoice, type FillPart, withChoice } from "../../../../core/release/fills.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
@@ -12,8 +12,6 @@ const MADE_OF: Record<FillChoice["kind"], string> = {
   open: "Left open",
 };
 const KINDS = Object.keys(MADE_OF) as FillChoice["kind"][];
-/** Choices nearer to each other than this are for the same fill, mm. */
-const SAME_PLACE_MM = 20;
 
 /** The fills part by part: how much, where, and made of what; each may be made of something else, or left open. */
 export function FillList({ parts, choices }: { parts: readonly FillPart[]; choices: readonly FillChoice[] }) {
@@ -23,10 +21,7 @@ export function FillList({ parts, choices }: { parts: readonly FillPart[]; choic
   const open = choices.filter(({ kind }) => kind === "open");
   if (parts.length === 0 && open.length === 0) return null;
   const choose = (at: FillChoice["at"], kind: FillChoice["kind"] | null) =>
-    edit((plan) => {
-      const others = plan.parting.fills.filter((other) => away(other.at, at) > SAME_PLACE_MM);
-      return { ...plan, parting: { ...plan.parting, fills: kind ? [...others, { at, kind }] : others } };
-    });
+    edit((plan) => ({ ...plan, parting: { ...plan.parting, fills: withChoice(plan.parting.fills, at, kind) } }));
   return (
     <More title={`The fills, one by one (${parts.length}${open.length > 0 ? `, ${open.length} left open` : ""})`}>
       <ul className="text-sm" data-testid="fills">
@@ -73,8 +68,4 @@ export function FillList({ parts, choices }: { parts: readonly FillPart[]; choic
       </ul>
     </More>
   );
-}
-
-function away(a: FillChoice["at"], b: FillChoice["at"]): number {
-  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 }
