@@ -117,19 +117,48 @@ export function sampleAt(
     const d = values[n + 72] * (1 - u) + values[n + 73] * u;
     return (a * (1 - v) + b * v) * (1 - w) + (c * (1 - v) + d * v) * w;
   }
-  const { bricks, slotOf } = grid;
+  return acrossBricks(grid, values, i, j, k, u, v, w, outside);
+}
+
+/**
+ * Trilinear value in the cell of node (i, j, k) whose corners lie in more than one brick, at shares u, v, w of a step
+ * from that node; `outside` where a corner's brick is not kept.
+ */
+export function acrossBricks(
+  { bricks, slotOf }: BrickGrid,
+  values: Float32Array,
+  i: number,
+  j: number,
+  k: number,
+  u: number,
+  v: number,
+  w: number,
+  outside: number,
+): number {
   const nx = bricks[0];
-  const ny = bricks[1];
-  if ((i + 1) >> 3 >= nx || (j + 1) >> 3 >= ny || (k + 1) >> 3 >= bricks[2]) return outside;
+  const layer = nx * bricks[1];
+  const [x, y, z] = [i & 7, j & 7, k & 7];
+  const own = (i >> 3) + nx * (j >> 3) + layer * (k >> 3);
+  if ((x === 7 && (i >> 3) + 1 >= nx) || (y === 7 && (j >> 3) + 1 >= bricks[1])) return outside;
+  if (z === 7 && (k >> 3) + 1 >= bricks[2]) return outside;
+  // Of each axis: how far the brick and the node within it are, of the corner one step on.
+  const brickX = x === 7 ? 1 : 0;
+  const brickY = y === 7 ? nx : 0;
+  const brickZ = z === 7 ? layer : 0;
+  const low = x + BRICK * y + BRICK * BRICK * z;
+  const nodeX = x === 7 ? -7 : 1;
+  const nodeY = y === 7 ? -7 * BRICK : BRICK;
+  const nodeZ = z === 7 ? -7 * BRICK * BRICK : BRICK * BRICK;
   let sum = 0;
-  for (let c = 0; c < 8; c++) {
-    const a = i + (c & 1);
-    const b = j + ((c >> 1) & 1);
-    const d = k + (c >> 2);
-    const slot = slotOf[(a >> 3) + nx * ((b >> 3) + ny * (d >> 3))];
-    if (slot < 0) return outside;
-    const at = slot * BRICK_NODES + (a & 7) + BRICK * (b & 7) + BRICK * BRICK * (d & 7);
-    sum += values[at] * (c & 1 ? u : 1 - u) * (c & 2 ? v : 1 - v) * (c & 4 ? w : 1 - w);
+  for (let c = 0; c < 4; c++) {
+    const brick = own + (c & 1 ? brickY : 0) + (c & 2 ? brickZ : 0);
+    const node = low + (c & 1 ? nodeY : 0) + (c & 2 ? nodeZ : 0);
+    const slot = slotOf[brick];
+    const next = brickX ? slotOf[brick + brickX] : slot;
+    if (slot < 0 || next < 0) return outside;
+    const a = values[slot * BRICK_NODES + node];
+    const b = values[next * BRICK_NODES + node + nodeX];
+    sum += (a + (b - a) * u) * (c & 1 ? v : 1 - v) * (c & 2 ? w : 1 - w);
   }
   return sum;
 }

@@ -11,10 +11,11 @@ import { type Trouble, troubleInWords } from "../parting/hand/sections.ts";
 import { plugHosts } from "../parting/plugs.ts";
 import type { SuggestRequest } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
+import { type Block, findBlocks } from "../release/blocks.ts";
 import type { Cells } from "../release/cells.ts";
 import { FILL_KINDS, type FillKind, type FillPart, fillParts } from "../release/fills.ts";
 import { thickestFillMm } from "../release/fillThickness.ts";
-import { type Block, findBlocks, orderOf } from "../release/order.ts";
+import { orderOf } from "../release/order.ts";
 import { travelOf } from "../release/travel.ts";
 import type { Direction } from "../survey/directions.ts";
 import type { SectionsRequest } from "./choosing.ts";
@@ -151,7 +152,6 @@ export function assemble(
           cells: freed.cells.data,
           sectionOf: pulls.map((_, cell) => lowest.indexOf(cell)),
           shellMm,
-          stepMm,
           boardMm: boardOf(jacket),
         },
         ctx,
@@ -232,7 +232,7 @@ export function assemble(
   if (afterLift.length > 0) warnings.push(liftWarning(afterLift));
   return {
     sections,
-    blocks: blocks.map(({ section, by, at, afterMm }) => ({ section: section + 1, by: by + 1, at, afterMm })),
+    blocks: blocks.map((block) => ({ ...block, section: block.section + 1, by: block.by + 1 })),
     circle: circle.map((k) => build.indexOf(k) + 1),
     lines,
     drawn,

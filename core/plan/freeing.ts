@@ -54,11 +54,12 @@ export interface FreedSections extends Filled {
   readonly bites: readonly SectionBite[];
 }
 
-/** Rounds without gain after which it gives up, where what still bites is so many times the give. */
+/** Rounds without gain after which it gives up, where what still bites is so many times the give; and where it is less. */
 const FRUITLESS = 5;
 const HOPELESS = 3;
+const LONG_FRUITLESS = 15;
 
-/** So many rounds fill shadows just as they are; later ones a little more beside what still bites, mm. */
+/** So many rounds fill shadows just as they are; later ones a little more beside and behind what still bites, mm. */
 const SHADOW_ROUNDS = 2;
 const MORE_MM = 0.75;
 /** From round to round by this share of it more. */
@@ -167,7 +168,8 @@ export function freeSections(
       bestAt = k;
     }
     // Fills that stand in each other's way without gaining anything are given up.
-    if (k - bestAt >= FRUITLESS && greatestBite(best, open) > HOPELESS * giveMm) break;
+    const fruitless = greatestBite(best, open) > HOPELESS * giveMm ? FRUITLESS : LONG_FRUITLESS;
+    if (k - bestAt >= fruitless) break;
   }
   return greatestBite(best, open) > giveMm ? best : faired(best, request, ctx);
 }
@@ -250,13 +252,13 @@ function greatestBite({ bites }: FreedSections, open: readonly boolean[]): numbe
 /** Places that bite nearly as deep as the give are filled with those that bite deeper. */
 const NEARLY = 0.9;
 
-/** Places of sections that bite deeper than the give, where they are to be filled. */
+/** Places of sections that bite deeper than the give, where they are to be filled: xyz and the section, 4 per place. */
 function placesToFill({ bites }: FreedSections, open: readonly boolean[], giveMm: number): Float32Array {
   if (bites.every(({ biteMm }, s) => open[s] || biteMm <= giveMm)) return new Float32Array(0);
   const out: number[] = [];
   bites.forEach(({ points: p }, s) => {
     for (let k = 0; k < p.length; k += 4)
-      if (!open[s] && p[k + 3] > NEARLY * giveMm) out.push(p[k], p[k + 1], p[k + 2]);
+      if (!open[s] && p[k + 3] > NEARLY * giveMm) out.push(p[k], p[k + 1], p[k + 2], s);
   });
   return Float32Array.from(out);
 }

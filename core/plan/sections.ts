@@ -7,6 +7,7 @@ import type { NearestField } from "../field/nearest.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import { areaAndVolume } from "../mesh/mesh.ts";
+import { contraryPair } from "../parting/contraryPair.ts";
 import { relabelled } from "../parting/relabel.ts";
 import type { SuggestRequest } from "../parting/request.ts";
 import type { Suggestion } from "../parting/trial.ts";
@@ -156,36 +157,74 @@ function oneIsEnough(
 
 /** How much dearer than was thought a plan may become while it is filled before the next one is tried. */
 const PATIENCE = 0.25;
+/** However dear the next one is thought to be, a plan may not become so many times dearer than was thought. */
+const MOST_PATIENCE = 2;
+/** Laid anew on its hull, a plan is seldom cheaper than this share of what the survey thinks. */
+const LEAST_OF_SURVEY = 0.9;
+
+/** A plan to be tried, at the least it may cost; laid anew on its hull when its turn comes. */
+interface Candidate {
+  readonly suggestion: Suggestion;
+  readonly least: number;
+  readonly prepared: Prepared | null;
+}
 
 /**
  * The cheapest plan that is proven to come off, for what is thought of one before is a guess; else the one that is held
- * least.
+ * least. Plans are laid on their hulls and proven in the order of what they may cost (best first: Hart, Nilsson and
+ * Raphael 1968).
  */
 function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   const { survey, request } = ground;
-  const found = suggestions(survey, request, ctx).map((plan) => prepared(ground, plan, ctx));
-  const plans = found.filter((plan) => request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey));
-  if (plans.length === 0) plans.push(prepared(ground, exactSuggestion(survey, request, 2, ctx), ctx));
-  plans.sort((a, b) => a.price - b.price);
+  const { prices } = request;
   const tried = new Set<string>();
   let best: Weighed | null = null;
-  for (const [k, plan] of plans.entries()) {
-    if (seenBefore(tried, plan)) continue;
-    const limit = (1 + PATIENCE) * (plans[k + 1]?.price ?? 2 * plan.price) - plan.price;
+  let most = 0;
+  const queue = suggestions(survey, request, ctx).map((suggestion): Candidate => {
+    const thought = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey);
+    return { suggestion, least: LEAST_OF_SURVEY * thought, prepared: null };
+  });
+  const tryOne = (plan: Prepared, limit: number) => {
+    if (seenBefore(tried, plan)) return;
+    most = Math.max(most, plan.suggestion.pulls.length);
     best = lessHeld(best, proven(ground, plan, limit, ctx));
-    if (best.biteMm <= request.giveMm) return best;
+  };
+  const comesOff = () => best !== null && best.biteMm <= request.giveMm;
+  while (queue.length > 0) {
+    queue.sort((a, b) => a.least - b.least);
+    const [next] = queue.splice(0, 1);
+    if (!next.prepared) {
+      const plan = prepared(ground, next.suggestion, ctx);
+      const enough = request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey);
+      if (enough) queue.push({ ...next, least: plan.price, prepared: plan });
+      continue;
+    }
+    const after = Math.min((1 + PATIENCE) * (queue[0]?.least ?? Infinity), MOST_PATIENCE * next.least);
+    tryOne(next.prepared, after - next.least);
+    if (comesOff()) break;
+  }
+  if (!best) tryOne(prepared(ground, exactSuggestion(survey, request, 2, ctx), ctx), Infinity);
+  const careful = survey.request.effort.careful && !request.pulls;
+  // Where none of them comes off, more sections are tried one by one.
+  for (const count of careful && request.sections === "auto" ? SECTION_COUNTS : []) {
+    if (comesOff()) break;
+    if (count <= most) continue;
+    const plan = prepared(ground, exactSuggestion(survey, request, count, ctx), ctx);
+    tryOne(plan, (MOST_PATIENCE - 1) * plan.price);
+  }
+  // Two contrary pulls always come off, once all between the outermost walls is filled.
+  if (careful && !comesOff()) {
+    const mayLift = request.mayLift || survey.request.boardMm === null;
+    const pair = contraryPair(survey.request, survey.table(ctx).directions, mayLift, prices);
+    const count = request.sections === "auto" ? 2 : request.sections;
+    tryOne(prepared(ground, { ...pair, pulls: repeated(pair.pulls, count) }, ctx), Infinity);
   }
   if (!best) throw new Error("There was no plan to choose from.");
-  // Where none of them comes off, more sections are tried one by one.
-  const most = Math.max(...plans.map(({ suggestion }) => suggestion.pulls.length));
-  const more = request.sections === "auto" && survey.request.effort.careful && !request.pulls;
-  for (const count of more ? SECTION_COUNTS.filter((n) => n > most) : []) {
-    const plan = prepared(ground, exactSuggestion(survey, request, count, ctx), ctx);
-    if (seenBefore(tried, plan)) continue;
-    best = lessHeld(best, proven(ground, plan, plan.price, ctx));
-    if (best.biteMm <= request.giveMm) break;
-  }
   return best;
+}
+
+function repeated<T>(values: readonly T[], count: number): T[] {
+  return Array.from({ length: count }, (_, k) => values[k % values.length]);
 }
 
 /** Were these pulls tried before? More sections along the same pulls come off no better. Notes them. */

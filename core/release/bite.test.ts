@@ -4,7 +4,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { bareBody } from "../plan/freeing.ts";
 import type { Direction } from "../survey/directions.ts";
-import { lathe, moved, mushroom, sphere } from "../testing/shapes.ts";
+import { lathe, moved, mushroom, sphere, torus } from "../testing/shapes.ts";
 import { measureBites } from "./bite.ts";
 import { Body } from "./body.ts";
 
@@ -76,6 +76,19 @@ describe("the bite of a section", () => {
       );
       // The cap with its jacket is 62 mm thick, and its rim is 51 mm off the stem.
       expect(Math.abs(bite - 31)).toBeLessThan(1);
+    }
+  });
+
+  it("is half of a ring's thickness for the wall of its hole, pulled sideways across it on the board", () => {
+    const ring = moved(torus(100, 30), 0, 0, 30);
+    for (const stepMm of [5, 3.5]) {
+      const across = (where: (x: number, y: number, z: number) => boolean) =>
+        greatest(ring, 1, stepMm, [1, 0, 0], true, where);
+      const hole = (x: number, y: number, z: number) => x < 0 && Math.hypot(x, y) < 75 && Math.abs(z - 30) < 25;
+      // Deepest where the field has its ridge, which nodes know to half a step.
+      expect(Math.abs(across(hole) - 31)).toBeLessThan(stepMm / 2);
+      // The outside of the half that faces the pull leaves free.
+      expect(across((x, y, z) => x > 5 && Math.hypot(x, y) > 102 && z > 5)).toBeLessThan(0.3);
     }
   });
 

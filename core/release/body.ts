@@ -8,7 +8,7 @@
  *
  * Space of the caller: mm, z up; the board, where there is one, is the plane z = boardMm and ends every way downwards.
  */
-import { BRICK, BRICK_NODES, type BrickGrid, NO_BRICK, sampleAt } from "../field/grid.ts";
+import { acrossBricks, BRICK, BRICK_NODES, type BrickGrid, NO_BRICK, sampleAt } from "../field/grid.ts";
 import type { Team } from "../job/team.ts";
 
 /** What a body is made of, as plain data for other threads. */
@@ -168,8 +168,8 @@ export class Body {
         continue;
       }
       let f: number;
+      const n = slot * BRICK_NODES + (i & 7) + BRICK * (j & 7) + BRICK * BRICK * (k & 7);
       if ((i & 7) < 7 && (j & 7) < 7 && (k & 7) < 7) {
-        const n = slot * BRICK_NODES + (i & 7) + BRICK * (j & 7) + BRICK * BRICK * (k & 7);
         const u = px - i;
         const v = py - j;
         const w = pz - k;
@@ -179,7 +179,15 @@ export class Body {
         const d = phi[n + 72] + (phi[n + 73] - phi[n + 72]) * u;
         const front = a + (b - a) * v;
         f = front + (c + (d - c) * v - front) * w;
-      } else f = sampleAt(grid, phi, x + s * dx, y + s * dy, z + s * dz, capMm);
+      } else {
+        // Far off the body, the nearest node that is at hand bounds the field well enough to go on.
+        const u = px - i;
+        const v = py - j;
+        const w = pz - k;
+        const bound = phi[n] - grid.stepMm * Math.sqrt(u * u + v * v + w * w);
+        if (bound > least + 4 * grid.stepMm) f = bound;
+        else f = acrossBricks(grid, phi, i, j, k, u, v, w, capMm);
+      }
       if (f < least) {
         least = f;
         if (least <= enough) break;

@@ -22,10 +22,13 @@ export interface ShadowRequest {
   readonly pulls: readonly Direction[];
   /** Sections that are not filled. */
   readonly open: readonly boolean[];
-  /** Places that bite, xyz, mm. */
+  /** Places that bite, xyz, mm, and the section of each, 4 per place. */
   readonly biting: Float32Array;
   readonly giveMm: number;
-  /** Beside places that bite, so much more is filled, mm: what lies between the nodes they do not see. */
+  /**
+   * Beside places that bite, and behind them along their section's pull, so much more is filled, mm: what lies between
+   * the nodes they do not see, and what would bite into that.
+   */
   readonly moreMm: number;
 }
 
@@ -57,7 +60,7 @@ export const shadowKernel: Kernel<ShadowShare> = {
     for (let q = 0; q < bricks.length; q++) {
       const b = bricks[q];
       const [i0, j0, k0] = [BRICK * (b % nx), BRICK * (Math.floor(b / nx) % ny), BRICK * Math.floor(b / (nx * ny))];
-      const close = moreMm > 0 ? placesNear(grid, biting, i0, j0, k0) : NO_PLACES;
+      const close = moreMm > 0 ? placesAhead(grid, biting, pulls, i0, j0, k0) : NO_PLACES;
       for (let n = 0; n < BRICK_NODES; n++) {
         const at = q * BRICK_NODES + n;
         const base = values[at];
@@ -71,7 +74,7 @@ export const shadowKernel: Kernel<ShadowShare> = {
         if (i0 + i === 0 || j0 + j === 0 || k0 + k === 0) continue;
         if (i0 + i === lastI || j0 + j === lastJ || k0 + k === lastK) continue;
         const { section, leadMm } = cells.leadAt(x, y, z);
-        const give = isNear(close, x, y, z, MORE_STEPS * h) ? giveMm - moreMm : giveMm;
+        const give = isBehind(close, pulls, section, x, y, z, MORE_STEPS * h) ? giveMm - moreMm : giveMm;
         let value = base;
         // Of the sections whose cells are about, the best way out.
         let best = deepMm;
@@ -106,28 +109,51 @@ export const shadowKernel: Kernel<ShadowShare> = {
   },
 };
 
-/** More is filled within so many steps of a place that bites. */
+/** More is filled within so many steps of a place that bites, and of the line behind it. */
 const MORE_STEPS = 2;
 const NO_PLACES: readonly number[] = [];
 
-/** The places about a brick, xyz. */
-function placesNear({ originMm: o, stepMm: h }: BrickGrid, places: Float32Array, i: number, j: number, k: number) {
-  const low = [i, j, k].map((corner, a) => o[a] + h * (corner - MORE_STEPS));
-  const size = h * (BRICK + 2 * MORE_STEPS);
+/** The places that bite, xyz and section, that the ways out of a brick's nodes come near. */
+function placesAhead(
+  { originMm: o, stepMm: h }: BrickGrid,
+  places: Float32Array,
+  pulls: readonly Direction[],
+  i: number,
+  j: number,
+  k: number,
+): number[] {
+  const middle = [i, j, k].map((corner, a) => o[a] + h * (corner + BRICK / 2));
+  const reach = h * ((Math.sqrt(3) * BRICK) / 2 + MORE_STEPS);
   const out: number[] = [];
-  for (let p = 0; p < places.length; p += 3) {
-    const [x, y, z] = [places[p] - low[0], places[p + 1] - low[1], places[p + 2] - low[2]];
-    if (x >= 0 && y >= 0 && z >= 0 && x <= size && y <= size && z <= size)
-      out.push(places[p], places[p + 1], places[p + 2]);
+  for (let p = 0; p < places.length; p += 4) {
+    const [x, y, z, section] = places.subarray(p, p + 4);
+    const ahead = aheadOf(pulls[section], x - middle[0], y - middle[1], z - middle[2]);
+    if (ahead.alongMm > -reach && ahead.asideMm < reach) out.push(x, y, z, section);
   }
   return out;
 }
 
-function isNear(places: readonly number[], x: number, y: number, z: number, withinMm: number): boolean {
-  for (let p = 0; p < places.length; p += 3) {
-    if ((places[p] - x) ** 2 + (places[p + 1] - y) ** 2 + (places[p + 2] - z) ** 2 <= withinMm ** 2) return true;
+function isBehind(
+  places: readonly number[],
+  pulls: readonly Direction[],
+  section: number,
+  x: number,
+  y: number,
+  z: number,
+  withinMm: number,
+): boolean {
+  for (let p = 0; p < places.length; p += 4) {
+    if (places[p + 3] !== section) continue;
+    const { alongMm, asideMm } = aheadOf(pulls[section], places[p] - x, places[p + 1] - y, places[p + 2] - z);
+    if (alongMm > -withinMm && asideMm <= withinMm) return true;
   }
   return false;
+}
+
+/** How far a way leads along a pull, and how far aside of it. */
+function aheadOf([dx, dy, dz]: Direction, x: number, y: number, z: number): { alongMm: number; asideMm: number } {
+  const alongMm = x * dx + y * dy + z * dz;
+  return { alongMm, asideMm: Math.sqrt(Math.max(0, x * x + y * y + z * z - alongMm * alongMm)) };
 }
 
 /** @returns the filled body, on a grid that covers it */
@@ -180,7 +206,7 @@ function bricksAbout(grid: BrickGrid, points: Float32Array, queued: Uint8Array):
   const out: number[] = [];
   const [nx, ny] = grid.bricks;
   const size = BRICK * grid.stepMm;
-  for (let p = 0; p < points.length; p += 3) {
+  for (let p = 0; p < points.length; p += 4) {
     const [x, y, z] = [0, 1, 2].map((a) => {
       const place = points[p + a] - grid.originMm[a];
       const low = Math.max(0, Math.floor((place - 2 * grid.stepMm) / size));
