@@ -180,6 +180,7 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   const tried = new Set<string>();
   let best: Weighed | null = null;
   let most = 0;
+  let affordable = Infinity;
   const queue = suggestions(survey, request, ctx).map((suggestion): Candidate => {
     const thought = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey);
     return { suggestion, least: LEAST_OF_SURVEY * thought, prepared: null };
@@ -199,21 +200,24 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
       if (enough) queue.push({ ...next, least: plan.price, prepared: plan });
       continue;
     }
-    const after = Math.min((1 + PATIENCE) * (queue[0]?.least ?? Infinity), MOST_PATIENCE * next.least);
+    const after = Math.min((1 + PATIENCE) * (queue[0]?.least ?? Infinity), MOST_PATIENCE * next.least, affordable);
+    if (after <= next.least) break;
     tryOne(next.prepared, after - next.least);
     if (comesOff()) break;
+    // Where only sections hold each other, shells are cast thinner there: a way without is worth little more.
+    if (inCircle(best)) affordable = Math.min(affordable, (1 + PATIENCE) * next.least);
   }
   if (!best) tryOne(prepared(ground, exactSuggestion(survey, request, 2, ctx), ctx), Infinity);
   const careful = survey.request.effort.careful && !request.pulls;
   // Where none of them comes off, more sections are tried one by one.
   for (const count of careful && request.sections === "auto" ? SECTION_COUNTS : []) {
-    if (comesOff()) break;
+    if (comesOff() || inCircle(best)) break;
     if (count <= most) continue;
     const plan = prepared(ground, exactSuggestion(survey, request, count, ctx), ctx);
     tryOne(plan, (MOST_PATIENCE - 1) * plan.price);
   }
   // Two contrary pulls always come off, once all between the outermost walls is filled.
-  if (careful && !comesOff()) {
+  if (careful && !comesOff() && !inCircle(best)) {
     const mayLift = request.mayLift || survey.request.boardMm === null;
     const pair = contraryPair(survey.request, survey.table(ctx).directions, mayLift, prices);
     const count = request.sections === "auto" ? 2 : request.sections;
@@ -221,6 +225,11 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   }
   if (!best) throw new Error("There was no plan to choose from.");
   return best;
+}
+
+/** Do all sections of a plan come off but for each other? */
+function inCircle(plan: Weighed | null): boolean {
+  return plan?.whole !== undefined && plan.whole !== null && plan.whole.circle.length > 0;
 }
 
 function repeated<T>(values: readonly T[], count: number): T[] {
@@ -242,6 +251,8 @@ interface Weighed extends Proven {
 
 /** What holds a plan that bites no deeper than the give weighs so much over it, mm. */
 const HELD_OTHERWISE_MM = 1e-3;
+/** A lift of what cannot be lifted weighs as much as this, mm. */
+const LIFTED_MM = 1;
 
 function lessHeld(best: Weighed | null, other: Weighed): Weighed {
   return best && best.biteMm <= other.biteMm ? best : other;
@@ -264,6 +275,6 @@ function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext):
   if (biteMm > request.giveMm) return { laid, freed, whole: null, biteMm };
   const whole = assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
   const lifts = whole.sections.some(({ lifted }) => lifted);
-  const held = whole.circle.length > 0 || (lifts && !request.mayLift);
-  return { laid, freed, whole, biteMm: held ? request.giveMm + HELD_OTHERWISE_MM : biteMm };
+  if (lifts && !request.mayLift) return { laid, freed, whole: null, biteMm: request.giveMm + LIFTED_MM };
+  return { laid, freed, whole, biteMm: whole.circle.length > 0 ? request.giveMm + HELD_OTHERWISE_MM : biteMm };
 }

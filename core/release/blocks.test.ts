@@ -125,7 +125,7 @@ describe("who blocks whom", () => {
       const fields = [[], [], []] as number[][];
       for (let v = 0; v < p.length; v += 3) {
         const [x, y, z] = p.subarray(v, v + 3);
-        const inside = Math.min(x + 5, WIDE + 5 - x, z + 5, 55 - Math.abs(y), 190 - z);
+        const inside = Math.min(x + 20, WIDE + 20 - x, z + 20, 55 - Math.abs(y), 190 - z);
         fields[0].push(Math.min(inside, 6 - x));
         fields[1].push(Math.min(inside, x - 6));
         fields[2].push(-inside);

@@ -26,6 +26,8 @@ export interface Block {
   readonly afterMm: number;
   /** How deep it would bite into the other, mm. */
   readonly biteMm: number;
+  /** How much of the section would bite too deep, mm2. */
+  readonly areaMm2: number;
 }
 
 export interface BlockRequest {
@@ -48,15 +50,18 @@ const STEP_MM = 2;
 /** Where shells crowd each other each is cast thinner, by this share of its thickness at most. */
 const TRIM_SHARE = 1 / 3;
 
+/** What would bite too deep blocks nobody where it is so small a share of its section: it is left out by hand. */
+const LEAST_SHARE = 0.01;
+
 /** One section's places, moved along its pull by any thread. */
 interface BlockShare {
   readonly request: BlockRequest;
   readonly section: number;
-  /** Out: for every other section how deep it is bitten, mm, where it is met first (xyz), after how many mm. */
+  /** Out: for every other section how deep it is bitten, mm, where it is met first (xyz), after how many mm, and how much of it, mm2. */
   readonly met: Float64Array;
 }
 
-const FIGURES = 5;
+const FIGURES = 6;
 
 export const blockKernel: Kernel<BlockShare> = {
   name: "blocks",
@@ -70,11 +75,11 @@ export function findBlocks(request: BlockRequest, ctx: JobContext): Block[] {
     (_, section): BlockShare => ({ request, section, met: new Float64Array(ctx.team.buffer(8 * FIGURES * count)) }),
   );
   ctx.team.run(blockKernel, shares, () => ctx.checkCancelled());
-  const trimMm = TRIM_SHARE * request.shellMm;
+  const areas = request.skins.map((skin) => vertexNormals(skin).areasMm2.reduce((sum, areaMm2) => sum + areaMm2, 0));
   return shares.flatMap(({ section, met }) =>
     Array.from({ length: count }, (_, by): Block | null => {
-      const [biteMm, x, y, z, afterMm] = met.subarray(FIGURES * by, FIGURES * (by + 1));
-      return biteMm > trimMm ? { section, by, at: [x, y, z], afterMm, biteMm } : null;
+      const [biteMm, x, y, z, afterMm, areaMm2] = met.subarray(FIGURES * by, FIGURES * (by + 1));
+      return areaMm2 > LEAST_SHARE * areas[section] ? { section, by, at: [x, y, z], afterMm, biteMm, areaMm2 } : null;
     }).filter((block) => block !== null),
   );
 }
@@ -83,7 +88,7 @@ function moveOut(request: BlockRequest, cells: Cells, section: number, met: Floa
   const { skins, pulls, sectionOf, shellMm, boardMm } = request;
   const skin = skins[section];
   const d = pulls[section];
-  const { normals } = vertexNormals(skin);
+  const { normals, areasMm2 } = vertexNormals(skin);
   const p = skin.positions;
   const vertices = p.length / 3;
   const far = reachOf(skins) + 2 * shellMm;
@@ -94,6 +99,8 @@ function moveOut(request: BlockRequest, cells: Cells, section: number, met: Floa
     for (const share of DEPTHS) {
       const start = [0, 1, 2].map((a) => p[3 * v + a] + share * shellMm * normals[3 * v + a]);
       if (nearWall(request, cells, section, start, point)) continue;
+      const stands = (areasMm2[v] * every) / DEPTHS.length;
+      const counted = new Set<number>();
       let free = 0;
       for (let moved = STEP_MM; moved < far; moved += Math.max(STEP_MM, free)) {
         for (let a = 0; a < 3; a++) point[a] = start[a] + moved * d[a];
@@ -110,6 +117,10 @@ function moveOut(request: BlockRequest, cells: Cells, section: number, met: Floa
         if (bite > trimMm && (met[at] <= trimMm || moved < met[at + 4]))
           met.set([point[0], point[1], point[2], moved], at + 1);
         if (bite > met[at]) met[at] = bite;
+        if (bite > trimMm && !counted.has(by)) {
+          counted.add(by);
+          met[at + 5] += stands;
+        }
         // Once it is held, how deep is of no more interest.
         if (bite > DEEP_ENOUGH * trimMm) break;
       }

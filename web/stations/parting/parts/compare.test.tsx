@@ -156,7 +156,7 @@ describe("the taking apart", () => {
     const circle = {
       ...order,
       circle: [2, 3],
-      blocks: [{ section: 3, by: 2, at: [0, 0, 0], afterMm: 41.6, biteMm: 8 }],
+      blocks: [{ section: 3, by: 2, at: [0, 0, 0], afterMm: 41.6, biteMm: 8, areaMm2: 9000 }],
     } as unknown as PlanReport["order"];
     render(<TakeApart order={circle} locked={[]} onMove={vi.fn()} onRaise={vi.fn()} />);
     expect(screen.getByText(/Sections 2 and 3 block each other after 42 mm/)).toBeDefined();
