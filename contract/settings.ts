@@ -20,6 +20,7 @@ export const rates = z.object({
   overLiftPerKgMinor: money.default(TYPICAL_RATES.overLiftPerKgMinor),
   overHandlingPerMMinor: money.default(TYPICAL_RATES.overHandlingPerMMinor),
   liftMin: minutes.default(TYPICAL_RATES.liftMin),
+  cutOffMin: minutes.default(TYPICAL_RATES.cutOffMin),
   keepClearWeight: z.number().min(1).max(100).default(TYPICAL_RATES.keepClearWeight),
 }) satisfies z.ZodType<Rates>;
 

@@ -38,7 +38,7 @@ export const THOROUGH: SearchEffort = {
   finalists: 3,
   counts: 5,
   careful: true,
-  fillRounds: 60,
+  fillRounds: 80,
   order: true,
 };
 /** For a plan that is kept, on a slow machine: half the pulls, on a mesh a third as fine. */
@@ -50,7 +50,7 @@ export const BRIEF: SearchEffort = {
   finalists: 2,
   counts: 5,
   careful: true,
-  fillRounds: 60,
+  fillRounds: 80,
   order: true,
 };
 /** For a first glance. */

@@ -13,7 +13,7 @@ import type { SuggestRequest } from "../parting/request.ts";
 import { labelsOf } from "../parting/sections.ts";
 import { type Block, findBlocks } from "../release/blocks.ts";
 import type { Cells } from "../release/cells.ts";
-import { FILL_KINDS, type FillKind, type FillPart, fillParts } from "../release/fills.ts";
+import { FILL_KINDS, type FillKind, type FillPart, fillsOf } from "../release/fills.ts";
 import { thickestFillMm } from "../release/fillThickness.ts";
 import { orderOf } from "../release/order.ts";
 import { travelOf } from "../release/travel.ts";
@@ -87,6 +87,8 @@ export interface Sections {
   readonly plugMm3: number;
   /** The fills part by part, largest first; what of each lies under every section, in their order. */
   readonly fillParts: readonly FillPart[];
+  /** What the fill at a place is made of; null where there is none. */
+  readonly fillKindAt: (x: number, y: number, z: number) => FillKind | null;
   /** Sections laid by hand, by their place in the layout, that are not one whole piece. */
   readonly troubles: readonly Trouble[];
   readonly warnings: readonly string[];
@@ -190,7 +192,7 @@ export function assemble(
   const numberOf = (s: number | null) => (s === null ? null : order.indexOf(s) + 1);
   for (const trouble of troubles) warnings.push(troubleInWords(trouble, numberOf(trouble.section) || null));
   const totalMm3 = Math.max(0, areaAndVolume(mesh).volumeMm3 - areaAndVolume(jacket.mesh).volumeMm3);
-  const parts = fillParts({
+  const { parts, kindAt } = fillsOf({
     ...{
       filled: freed.body,
       bare: jacket,
@@ -201,13 +203,13 @@ export function assemble(
       choices,
     },
   });
-  const fillsOf = (s: number) => {
+  const fillUnder = (s: number) => {
     const sums = { silicone: 0, clay: 0, web: 0, plug: 0 };
     for (const part of parts) sums[kindUnder(part, laid.fillWith[s])] += part.bySection[s];
     return sums;
   };
   const sections = order.map((s, k): PlannedSection => {
-    const fills = fillsOf(s);
+    const fills = fillUnder(s);
     return {
       number: k + 1,
       origin: s,
@@ -228,8 +230,6 @@ export function assemble(
     };
   });
   for (const section of sections) if (!section.releases) warnings.push(lockWarning(section));
-  const afterLift = sections.filter((section) => section.lifted);
-  if (afterLift.length > 0) warnings.push(liftWarning(afterLift));
   return {
     sections,
     blocks: blocks.map((block) => ({ ...block, section: block.section + 1, by: block.by + 1 })),
@@ -254,6 +254,7 @@ export function assemble(
     fillMm3: sections.reduce((sum, section) => sum + section.fillMm3, 0),
     ...notSilicone(sections),
     fillParts: parts.map(({ bySection, ...part }) => ({ ...part, bySection: order.map((s) => bySection[s]) })),
+    fillKindAt: kindAt,
     troubles,
     warnings,
   };
@@ -295,12 +296,6 @@ function circleWarning(circle: readonly number[], blocks: readonly Block[]): str
   const names = [...circle].sort((a, b) => a - b).join(", ");
   const at = blocks.find(({ section }) => circle.includes(section + 1))?.at.map((value) => Math.round(value));
   return `Sections ${names} block each other: none of them can leave first${at ? ` (they meet near ${at.join(", ")})` : ""}. Turn a pull, or part one of them.`;
-}
-
-/** How the piece is lifted, with its caution: on every plan in which a section leaves after a lift. */
-function liftWarning(lifted: readonly PlannedSection[]): string {
-  const which = lifted.map(({ number }) => number).join(", ");
-  return `${lifted.length === 1 ? `Section ${which} leaves` : `Sections ${which} leave`} only after the piece, in its mould, has been lifted off the board or laid over. Know its weight first: two people or a hoist, and soft ground.`;
 }
 
 function lockWarning({ number, biteMm, biteAt }: PlannedSection): string {

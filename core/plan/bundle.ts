@@ -9,14 +9,17 @@ import type { NearestField } from "../field/nearest.ts";
 import type { Team } from "../job/team.ts";
 import { sameMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/cut.ts";
+import type { FillWith } from "../parting/hand/layout.ts";
+import { FILL_KINDS } from "../release/fills.ts";
 import { fillThickness } from "../release/fillThickness.ts";
+import type { Sections } from "./assemble.ts";
 import type { PlanResult } from "./engine.ts";
 import type { Estimate } from "./estimate.ts";
 import { planReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 30;
+export const BUNDLE_VERSION = 31;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -44,6 +47,8 @@ export interface PlanBundle {
   readonly skins: readonly TriangleMesh[];
   /** Thickness of the fill at every vertex of each skin, mm; empty where a section has none. */
   readonly fills: readonly Float32Array[];
+  /** What the fill at every vertex of each skin is made of, by its place among `FILL_KINDS`; where there is any. */
+  readonly fillKinds: readonly Uint32Array[];
   readonly lines: readonly PartingLine[];
   /** The lines on the jacket before any fill. */
   readonly drawn: readonly PartingLine[];
@@ -117,8 +122,19 @@ export async function bundleOf(
     fills: sections.map(({ fillThickMm }, s) =>
       fillThickMm > 0 ? fillThickness(skins[s], bare, stepMm) : new Float32Array(0),
     ),
+    fillKinds: sections.map(({ fillThickMm, fillWith }, s) =>
+      fillThickMm > 0 ? fillKinds(skins[s], result.sections.fillKindAt, fillWith) : new Uint32Array(0),
+    ),
     lockPoints: sections.map((section) => section.lockPoints),
   };
+}
+
+/** Of every vertex of a skin, what the fill there is made of, by its place among `FILL_KINDS`. */
+function fillKinds({ positions: p }: TriangleMesh, kindAt: Sections["fillKindAt"], fillWith: FillWith): Uint32Array {
+  return Uint32Array.from({ length: p.length / 3 }, (_, v) => {
+    const kind = kindAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]) ?? "silicone";
+    return FILL_KINDS.indexOf(kind === "silicone" && fillWith === "clay" ? "clay" : kind);
+  });
 }
 
 interface LineHeader {
@@ -141,7 +157,7 @@ export function packBundle(bundle: PlanBundle): Uint8Array {
   for (const mesh of [bundle.piece, bundle.jacket, bundle.survey, ...bundle.skins])
     arrays.push(mesh.positions, mesh.triangles);
   for (const line of [...bundle.lines, ...bundle.drawn]) arrays.push(line.points);
-  arrays.push(...bundle.fills, ...bundle.lockPoints);
+  arrays.push(...bundle.fills, ...bundle.fillKinds, ...bundle.lockPoints);
   const header: Header = {
     figures: bundle.figures,
     lines: bundle.lines.map(lineHeader),
@@ -191,6 +207,7 @@ export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
     lines: header.lines.map((line) => ({ ...line, points: floats() })),
     drawn: header.drawn.map((line) => ({ ...line, points: floats() })),
     fills: Array.from({ length: header.skins }, floats),
+    fillKinds: Array.from({ length: header.skins }, () => arrays[next++] as Uint32Array),
     lockPoints: Array.from({ length: header.skins }, floats),
   };
 }

@@ -6,6 +6,7 @@ import { type Outside, outsideOfParts } from "../field/enclosed.ts";
 import { jacketThicknessMm, usualGiveMm } from "../jacket/coat.ts";
 import { type Jacket, type JacketRequest, makeJacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
+import { pieceMassG } from "../materials/pieceMaterial.ts";
 import { areaAndVolume, boxSize, meshBox, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../mesh/repair.ts";
 import type { Layout } from "../parting/hand/layout.ts";
@@ -14,7 +15,9 @@ import { type SearchEffort, THOROUGH } from "../parting/request.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { type ZoneKind, zoneLengthsMm } from "../survey/zones.ts";
 import type { Sections } from "./assemble.ts";
+import { liftCaution } from "./cautions.ts";
 import type { SectionsRequest } from "./choosing.ts";
+import { type CutOff, cutOffOf } from "./cutOff.ts";
 import type { PlanDocument } from "./document.ts";
 import { type Estimate, estimate, partingHours, partingPrices, type Rates } from "./estimate.ts";
 import { type ComparedPlan, comparePlans, offerOf } from "./offers.ts";
@@ -38,6 +41,8 @@ export interface PlanResult {
   readonly jacket: Jacket;
   readonly sections: Sections;
   readonly estimate: Estimate;
+  /** Where cutting a limb off would be the better way; null where nothing speaks for it. */
+  readonly cutOff: CutOff | null;
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly string[];
@@ -282,7 +287,14 @@ export class PlanEngine {
     const piece = this.pieceFor(document, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
     const sections = this.sectionsFor(document, rates, stepMm, ctx);
+    const figures = estimate(document, jacket, sections, rates);
     const warnings = [...piece.report.warnings, ...sections.warnings];
+    const lifted = sections.sections.filter((section) => section.lifted).map(({ number }) => number);
+    if (lifted.length > 0) {
+      const { surface } = document.brief;
+      const massG = pieceMassG(piece.volumeMm3, surface) + figures.siliconeG + figures.shellG;
+      warnings.push(liftCaution(lifted, massG, surface));
+    }
     if (jacket.thicknessMm > 12)
       warnings.push("The jacket is over 12 mm thick: it wastes silicone and will not stretch off easily.");
     const zoneMm = zoneLengthsMm(document.zones, sections.drawn, jacket.thicknessMm);
@@ -290,7 +302,11 @@ export class PlanEngine {
       piece,
       jacket,
       sections,
-      estimate: estimate(document, jacket, sections, rates),
+      estimate: figures,
+      cutOff: cutOffOf(sections.sections, sections.fillParts, {
+        fillPerMm3: partingPrices(document, rates).fillPerMm3,
+        cutOff: (rates.cutOffMin * rates.hourMinor) / 60,
+      }),
       zoneMm,
       warnings,
     });

@@ -6,6 +6,7 @@ import { clayShareOf } from "../jacket/stops.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PartingPrices, PricedPlan } from "../parting/price.ts";
+import type { FillPart } from "../release/fills.ts";
 import type { Task } from "../schedule/line.ts";
 import { FLANGE_WIDTH_MM, type ShellTakeoff, shellSystem, shellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3 } from "../units/index.ts";
@@ -35,6 +36,8 @@ export interface Rates {
   readonly overHandlingPerMMinor: number;
   /** Lifting the piece in its mould off the board, or laying it over: minutes of hands, all of them together. */
   readonly liftMin: number;
+  /** Cutting a limb off, with dowels and the dressing of the joint: what a great fill is weighed against. */
+  readonly cutOffMin: number;
   /** How many times dearer a line is held to be that runs through a zone to keep clear. */
   readonly keepClearWeight: number;
 }
@@ -53,6 +56,7 @@ export const TYPICAL_RATES: Rates = {
   overLiftPerKgMinor: 150,
   overHandlingPerMMinor: 5000,
   liftMin: 60,
+  cutOffMin: 240,
   keepClearWeight: 5,
 };
 
@@ -63,6 +67,8 @@ export interface Estimate {
   /** Silicone of the fills. */
   readonly fillG: number;
   readonly shellG: number;
+  /** What each of the fills costs, in their order, in minor units. */
+  readonly fillsMinor: readonly number[];
   readonly materials: readonly MaterialLine[];
   /** The work in the order it is done, with its waits: what says when the mould is ready. */
   readonly tasks: readonly Task[];
@@ -100,6 +106,8 @@ export interface SectionTotals {
   readonly clayMm3: number;
   /** Of it, hard plugs. */
   readonly plugMm3: number;
+  /** The fills one by one; settled plans only. */
+  readonly fillParts?: readonly Pick<FillPart, "kind" | "volumeMm3">[];
 }
 
 /** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
@@ -180,6 +188,7 @@ export function estimate(
     siliconeG,
     fillG,
     shellG,
+    fillsMinor: (sections.fillParts ?? []).map((part) => fillMinor(part, rates)),
     materials,
     tasks,
     handsMin,
@@ -187,6 +196,11 @@ export function estimate(
     handsWorking: handsWorking(document, jacket, sections, takeoff, rates),
     ...cost(siliconeG, shellG, handsMin, finishMin, rates),
   };
+}
+
+/** What a fill costs in material, in minor units: clay comes out again, and plugs are cast of what the shop has. */
+function fillMinor({ kind, volumeMm3 }: Pick<FillPart, "kind" | "volumeMm3">, rates: Rates): number {
+  return kind === "silicone" ? (siliconeMassG(volumeMm3) / 1000) * rates.siliconePerKgMinor : 0;
 }
 
 /** Clay comes out again and is used again: it is told, and not priced. */

@@ -16,6 +16,7 @@ import { dropIslands } from "../parting/sections.ts";
 import { type BodyData, bodyOf } from "../release/body.ts";
 import { Cells } from "../release/cells.ts";
 import { type FillChoice, nodesLeftOpen } from "../release/fills.ts";
+import { dropFloating } from "../release/floating.ts";
 import { type Joined, type OpenCells, visibleHull } from "../release/hull.ts";
 import { biteOfSections, type SectionBite } from "../release/innerFaces.ts";
 import { redistance } from "../release/redistance.ts";
@@ -39,7 +40,7 @@ export interface FreeRequest {
   readonly open: readonly boolean[];
   /** Times it fills before it gives up. */
   readonly rounds: number;
-  /** It gives up when more than this is filled, mm3. */
+  /** It gives up when more than this is filled, mm3; never before its last round where it is infinite. */
   readonly mostFillMm3: number;
   /** Sections that fills have left smaller than half of this go to their neighbours, mm2. */
   readonly leastMm2: number;
@@ -95,11 +96,13 @@ export function hullOf(
 const SPECK_CELLS = 20;
 
 function outsideOf(
-  { request: { stepMm, onBoard } }: Jacket,
+  jacket: Jacket,
   { grid, phi, changed }: Joined,
   { capMm, boardMm }: BodyData,
   ctx: JobContext,
 ): Filled {
+  const { stepMm, onBoard } = jacket.request;
+  dropFloating(grid, phi, jacket, changed);
   const { mesh: whole, dropped } = withoutPockets(
     isosurface(grid, phi, 0, ctx),
     Math.max(SPECK_MM3, SPECK_CELLS * stepMm ** 3),
@@ -169,7 +172,7 @@ export function freeSections(
     }
     // Fills that stand in each other's way without gaining anything are given up.
     const fruitless = greatestBite(best, open) > HOPELESS * giveMm ? FRUITLESS : LONG_FRUITLESS;
-    if (k - bestAt >= fruitless) break;
+    if (k - bestAt >= fruitless && mostFillMm3 < Infinity) break;
   }
   return greatestBite(best, open) > giveMm ? best : faired(best, request, ctx);
 }

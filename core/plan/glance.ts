@@ -114,7 +114,7 @@ export function reckonedAnew(settled: BundleFigures, document: PlanDocument, rat
     estimate: estimate(
       document,
       report.jacket,
-      { sections, partingLengthMm, fillMm3, ...notSilicone(sections.map(inMm3)) },
+      { sections, partingLengthMm, fillMm3, fillParts: report.fillParts, ...notSilicone(sections.map(inMm3)) },
       rates,
     ),
   };

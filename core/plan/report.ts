@@ -78,6 +78,8 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
     },
     giveMm: sections.giveMm,
     fillParts: sections.fillParts,
+    /** Where cutting a limb off would be the better way. */
+    cutOff: result.cutOff,
     partingLengthMm: sections.partingLengthMm,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,

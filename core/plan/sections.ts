@@ -92,7 +92,13 @@ function levelled(plan: Suggestion): Suggestion {
   return { ...plan, pulls: plan.pulls.map(level) };
 }
 
-function prepared({ jacket, body, survey, request }: Ground, found: Suggestion, ctx: JobContext): Prepared {
+/** @param most sections it may have at most; those of the suggestion where it is left out */
+function prepared(
+  { jacket, body, survey, request }: Ground,
+  found: Suggestion,
+  ctx: JobContext,
+  most = found.pulls.length,
+): Prepared {
   const plan = survey.request.boardMm === null || request.pulls ? found : levelled(found);
   const { giveMm, prices, pulls, sections, mayLift } = request;
   const leastMm2 = leastSection(jacket, request);
@@ -107,7 +113,7 @@ function prepared({ jacket, body, survey, request }: Ground, found: Suggestion, 
   // Pulls that were chosen keep a section each.
   const suggestion = pulls
     ? plan
-    : relabelled(about, plan.pulls, plan.pulls.length, sections !== "auto", onHull(plan.label), leastMm2, prices, ctx);
+    : relabelled(about, plan.pulls, most, sections !== "auto", onHull(plan.label), leastMm2, prices, ctx);
   const price = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey) + hullMm3 * prices.fillPerMm3;
   return { hull, filled, about, suggestion, hullMm3, price };
 }
@@ -220,8 +226,10 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   if (careful && !comesOff() && !inCircle(best)) {
     const mayLift = request.mayLift || survey.request.boardMm === null;
     const pair = contraryPair(survey.request, survey.table(ctx).directions, mayLift, prices);
-    const count = request.sections === "auto" ? 2 : request.sections;
-    tryOne(prepared(ground, { ...pair, pulls: repeated(pair.pulls, count) }, ctx), Infinity);
+    const auto = request.sections === "auto";
+    const pulls = repeated(pair.pulls, request.sections === "auto" ? 2 : request.sections);
+    const most = auto ? Math.max(...SECTION_COUNTS) : pulls.length;
+    tryOne(prepared(ground, { ...pair, pulls }, ctx, most), Infinity);
   }
   if (!best) throw new Error("There was no plan to choose from.");
   return best;

@@ -29,6 +29,8 @@ export interface FillPart {
   readonly volumeMm3: number;
   /** How far it stands off the jacket at most, mm. */
   readonly thickMm: number;
+  /** How much of the jacket it lies on: where it is clay, so much of the jacket stands off the shell, mm2. */
+  readonly onJacketMm2: number;
   /** A place in it, near its middle. */
   readonly at: readonly [number, number, number];
   /** Of its volume, what lies in the cell of each section, mm3. */
@@ -64,8 +66,15 @@ interface Part {
   atAir: number;
 }
 
-/** @returns the parts, largest first, small ones together as the last; their volumes add up to the total */
-export function fillParts(request: FillRequest): FillPart[] {
+/** The fills of a plan, and which of them a place is in. */
+export interface Fills {
+  /** Largest first, small ones together as the last; their volumes add up to the total. */
+  readonly parts: readonly FillPart[];
+  /** What the fill at a place, or within a step of it, is made of; null where there is none. */
+  kindAt(x: number, y: number, z: number): FillKind | null;
+}
+
+export function fillsOf(request: FillRequest): Fills {
   const {
     totalMm3,
     mostSiliconeMm,
@@ -75,7 +84,7 @@ export function fillParts(request: FillRequest): FillPart[] {
   const parts = partsOf(request);
   const chosen = chosenFor(parts, choices, grid);
   const nodes = parts.reduce((sum, part) => sum + part.nodes, 0);
-  if (nodes === 0 || totalMm3 <= 0) return [];
+  if (nodes === 0 || totalMm3 <= 0) return { parts: [], kindAt: () => null };
   const perNode = totalMm3 / nodes;
   parts.sort((a, b) => b.nodes - a.nodes);
   // The first of the small ones stands for all of them.
@@ -84,11 +93,12 @@ export function fillParts(request: FillRequest): FillPart[] {
   for (const part of parts.slice(told.length)) {
     small.nodes += part.nodes;
     small.thickMm = Math.max(small.thickMm, part.thickMm);
+    small.atJacket += part.atJacket;
     part.bySection.forEach((count, s) => {
       small.bySection[s] += count;
     });
   }
-  return told.map((part): FillPart => {
+  const made = told.map((part): FillPart => {
     const { nodes: count, thickMm, places, bySection, atJacket, atAir } = part;
     const closes = atJacket / Math.max(1, atJacket + atAir) > WEB_SHARE;
     const usual = thickMm <= mostSiliconeMm ? "silicone" : closes ? "web" : "clay";
@@ -97,12 +107,33 @@ export function fillParts(request: FillRequest): FillPart[] {
       kind: wanted && wanted !== "open" ? wanted : usual,
       chosen: wanted !== undefined && wanted !== "open",
       thickMm,
+      onJacketMm2: atJacket * grid.stepMm ** 2 * FACES_TO_AREA,
       volumeMm3: count * perNode,
       at: middleOf(places, grid),
       bySection: bySection.map((n) => n * perNode),
     };
   });
+  const kindOf = new Map<number, FillKind>();
+  parts.forEach(({ places }, k) => {
+    const { kind } = made[Math.min(k, made.length - 1)];
+    for (let p = 0; p < places.length; p += 3) kindOf.set(nodeAt(grid, places[p], places[p + 1], places[p + 2]), kind);
+  });
+  const { originMm: o, stepMm: h } = grid;
+  return {
+    parts: made,
+    kindAt(x, y, z) {
+      const [i, j, k] = [(x - o[0]) / h, (y - o[1]) / h, (z - o[2]) / h].map(Math.floor);
+      for (let c = 0; c < 8; c++) {
+        const kind = kindOf.get(nodeAt(grid, i + (c & 1), j + ((c >> 1) & 1), k + (c >> 2)));
+        if (kind) return kind;
+      }
+      return null;
+    },
+  };
 }
+
+/** The area of a surface to that of the faces of the grid's cells along it: a mean over all slopes. */
+const FACES_TO_AREA = 2 / 3;
 
 /** A choice is for a fill no farther away than this, mm. */
 const CHOICE_REACH_MM = 20;

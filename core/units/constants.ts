@@ -3,6 +3,7 @@ export const MM3_PER_LITRE = 1e6;
 /** Cubic millimetres in one cubic centimetre. */
 export const MM3_PER_CM3 = 1000;
 /** Square millimetres in one square metre. */
+export const MM2_PER_CM2 = 100;
 export const MM2_PER_M2 = 1e6;
 /** Grams in one avoirdupois pound (exact by definition). */
 export const G_PER_LB = 453.59237;

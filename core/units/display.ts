@@ -1,4 +1,12 @@
-import { G_PER_LB, G_PER_OZ, LITRES_PER_US_QUART, MM_PER_INCH, MM2_PER_M2, MM3_PER_LITRE } from "./constants.ts";
+import {
+  G_PER_LB,
+  G_PER_OZ,
+  LITRES_PER_US_QUART,
+  MM_PER_INCH,
+  MM2_PER_CM2,
+  MM2_PER_M2,
+  MM3_PER_LITRE,
+} from "./constants.ts";
 
 /** How figures are shown and entered. */
 export type UnitSystem = "metric" | "imperial" | "both";
@@ -35,9 +43,16 @@ export function formatLength(lengthMm: number, system: UnitSystem = "metric"): s
   });
 }
 
-/** An area in square metres or square feet. */
+/** Areas smaller than this are told in cm2, m2. */
+const SMALL_AREA_M2 = 0.05;
+
+/** An area in square metres (square centimetres when small) or square feet. */
 export function formatArea(areaMm2: number, system: UnitSystem = "metric"): string {
-  return choose(system, `${grouped(areaMm2 / MM2_PER_M2, 2)}${THIN}m²`, () => {
+  const small = areaMm2 > 0 && areaMm2 < SMALL_AREA_M2 * MM2_PER_M2;
+  const metric = small
+    ? `${sensible(areaMm2 / MM2_PER_CM2)}${THIN}cm²`
+    : `${grouped(areaMm2 / MM2_PER_M2, 2)}${THIN}m²`;
+  return choose(system, metric, () => {
     return `${grouped(areaMm2 / (MM_PER_INCH * 12) ** 2, 1)}${THIN}ft²`;
   });
 }

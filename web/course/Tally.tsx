@@ -43,7 +43,7 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
     { name: "Sections", value: figures.report.sections.length, text: String, dear: true },
     { name: "Heaviest", value: Math.max(...figures.estimate.sectionMassesG), text: show.mass, dear: true },
     { name: "Silicone", value: figures.estimate.siliconeG, text: show.mass, dear: true },
-    { name: "of it fill", value: figures.estimate.fillG, text: show.mass, dear: true },
+    { name: "Fill", value: figures.estimate.fillG, text: show.mass, dear: true },
     { name: "Shell", value: figures.estimate.shellG, text: show.mass, dear: true },
     { name: "Parting line", value: figures.report.partingLengthMm, text: show.length, dear: true },
     { name: "Hands", value: figures.estimate.handsMin, text: show.hours, dear: true },

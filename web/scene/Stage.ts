@@ -115,7 +115,10 @@ export class Stage {
   }
 
   setSections(sections: readonly ShownSection[]): void {
-    const parts = sections.flatMap(({ number, skin, pull, fillMm }) => [number, skin, ...pull, fillMm]);
+    const parts = sections.flatMap(({ number, skin, pull, fillMm, fillKinds }) => [
+      ...[number, skin, ...pull],
+      ...[fillMm, fillKinds],
+    ]);
     if (!this.tellOnce("setSections", parts, sections)) this.tell("putSectionsBack");
   }
 

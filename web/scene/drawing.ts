@@ -17,6 +17,8 @@ import {
   clay,
   countColour,
   fillColour,
+  hatch,
+  hatched,
   marker,
   pickDot,
   plaster,
@@ -46,6 +48,8 @@ export interface ShownSection {
   readonly pull: Direction;
   /** Thickness of its fill at every vertex, mm, to be painted on it; null where it is not shown. */
   readonly fillMm: Float32Array | null;
+  /** What the fill at every vertex is made of, by its place among `FILL_KINDS`; null where it is not shown. */
+  readonly fillKinds: Uint32Array | null;
 }
 
 /** What can be pressed on. */
@@ -228,9 +232,10 @@ export class StageDrawing {
       group.userData.pull = new THREE.Vector3(...section.pull);
       group.userData.number = section.number;
       const geometry = geometryOf(section.skin);
-      const { fillMm } = section;
+      const { fillMm, fillKinds } = section;
       if (fillMm) paint(geometry, fillColours(section.number, fillMm, thickestMm));
-      group.add(new THREE.Mesh(geometry, fillMm ? vertexPainted() : sectionSkin(section.number)));
+      if (fillMm && fillKinds) hatch(geometry, fillMm, fillKinds);
+      group.add(new THREE.Mesh(geometry, fillMm ? hatched() : sectionSkin(section.number)));
       const { at, facing } = stencilPlace(section.skin);
       group.add(stencil(section.number, at, facing, this.radius * 0.3));
       this.sections.add(group);

@@ -1,6 +1,7 @@
 /** What things look like on the stage: plaster, rubber, marker, and the raking lamp. */
 import * as THREE from "three";
 import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { FILL_KINDS, type FillKind } from "../../core/release/fills.ts";
 
 export const plaster = () =>
   new THREE.MeshStandardMaterial({ color: "#d8cfbd", roughness: 0.92, metalness: 0, side: THREE.DoubleSide });
@@ -8,6 +9,59 @@ export const clay = () =>
   new THREE.MeshStandardMaterial({ color: "#93745c", roughness: 0.95, metalness: 0, side: THREE.DoubleSide });
 export const vertexPainted = () =>
   new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.9, side: THREE.DoubleSide });
+/** How fills are hatched by what they are made of: silicone is plain. */
+export const HATCHES: Readonly<Record<FillKind, "plain" | "slant" | "cross" | "dots">> = {
+  silicone: "plain",
+  clay: "slant",
+  web: "cross",
+  plug: "dots",
+};
+const HATCH_NUMBER = { plain: 0, slant: 1, cross: 2, dots: 3 } as const;
+/** Lines of a hatching are so far apart, mm. */
+const HATCH_MM = 14;
+
+/** Tells `hatched` what the fill at every vertex is made of. */
+export function hatch(geometry: THREE.BufferGeometry, fillMm: Float32Array, kinds: Uint32Array): void {
+  const numbers = Float32Array.from(kinds, (kind, v) =>
+    fillMm[v] > 0 ? HATCH_NUMBER[HATCHES[FILL_KINDS[kind]]] : HATCH_NUMBER.plain,
+  );
+  geometry.setAttribute("hatch", new THREE.BufferAttribute(numbers, 1));
+}
+
+/** Painted by vertex, and hatched by what lies there. */
+export function hatched(): THREE.MeshStandardMaterial {
+  const material = vertexPainted();
+  material.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace(
+        "#include <common>",
+        "#include <common>\nattribute float hatch;\nvarying float vHatch;\nvarying vec3 vPlace;",
+      )
+      .replace("#include <begin_vertex>", "#include <begin_vertex>\nvHatch = hatch;\nvPlace = position;");
+    shader.fragmentShader = shader.fragmentShader
+      .replace(
+        "#include <common>",
+        `#include <common>
+        varying float vHatch;
+        varying vec3 vPlace;
+        float inked(float along) {
+          float line = abs(fract(along / ${HATCH_MM.toFixed(1)}) - 0.5) * 2.0;
+          float soft = max(fwidth(along) / ${HATCH_MM.toFixed(1)} * 2.0, 0.02);
+          return smoothstep(0.72 - soft, 0.72 + soft, line);
+        }`,
+      )
+      .replace(
+        "#include <color_fragment>",
+        `#include <color_fragment>
+        float rising = inked(vPlace.z + vPlace.x + vPlace.y);
+        float falling = inked(vPlace.z - vPlace.x - vPlace.y);
+        float ink = vHatch > 2.5 ? rising * falling : vHatch > 1.5 ? max(rising, falling) : vHatch > 0.5 ? rising : 0.0;
+        diffuseColor.rgb = mix(diffuseColor.rgb, vec3(0.03, 0.04, 0.05), 0.75 * ink);`,
+      );
+  };
+  return material;
+}
+
 export const rubber = () =>
   new THREE.MeshStandardMaterial({
     color: "#8fb0c4",

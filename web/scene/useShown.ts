@@ -8,7 +8,7 @@ export interface Shown {
   readonly piece: "plaster" | "hidden" | "own" | "painter";
   readonly sections?: boolean;
   readonly locks?: boolean;
-  /** The fill painted on the sections by its thickness. */
+  /** The fill painted on the sections by its thickness, hatched by what it is made of. */
   readonly fill?: boolean;
 }
 
@@ -28,6 +28,7 @@ export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Sho
             skin,
             pull: report.sections[k].pull,
             fillMm: fill ? bundle.fills[k] : null,
+            fillKinds: fill ? bundle.fillKinds[k] : null,
           }))
         : [],
     );

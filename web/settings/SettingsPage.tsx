@@ -11,6 +11,7 @@ const PLAIN = [
   ["sectionSetupMin", "Setting up one more section", "min"],
   ["finishMinPerM", "Finishing a metre of seam, every cast", "min/m"],
   ["liftMin", "Lifting the piece in its mould, all hands", "min"],
+  ["cutOffMin", "Cutting a limb off and dressing its joint", "min"],
   ["keepClearWeight", "Line through a zone to keep clear counts", "times"],
 ] as const;
 const MONEY = [

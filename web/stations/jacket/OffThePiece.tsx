@@ -26,7 +26,7 @@ export function OffThePiece({ planning: { bundle, geometry } }: { planning: Plan
   const { needed, narrow, wide, slitMm } = check;
   const { value: allowed, source } = SILICONE.workingStretch;
   return (
-    <Part title="Off the piece, uncut">
+    <Part title="Can it come off in one piece?">
       <Figure
         label="It must stretch"
         working={{

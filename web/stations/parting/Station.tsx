@@ -12,7 +12,9 @@ import { Caution, Choice, More, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { sectionInPlaceOf } from "./follow.ts";
+import { BeforeCoat } from "./parts/BeforeCoat.tsx";
 import { Compare } from "./parts/Compare.tsx";
+import { CutOffHere } from "./parts/CutOffHere.tsx";
 import { FillList } from "./parts/FillList.tsx";
 import { FillShown } from "./parts/FillShown.tsx";
 import { LinesByHand } from "./parts/LinesByHand.tsx";
@@ -220,7 +222,18 @@ export function PartingStation({ document, planning }: StationProps) {
             {show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0))}, silicone{" "}
             {show.mass((figures ?? bundle.figures).estimate.fillG)}
           </Figure>
-          <FillList parts={bundle.figures.report.fillParts} choices={document.parting.fills} />
+          {bundle.figures.report.cutOff && !layout && <CutOffHere cutOff={bundle.figures.report.cutOff} />}
+          <BeforeCoat
+            footClayMm3={bundle.figures.report.jacket.footClayMm3}
+            footClayMm={document.jacket.footClayMm}
+            onBoard={document.seat.onBoard}
+            parts={bundle.figures.report.fillParts}
+          />
+          <FillList
+            parts={bundle.figures.report.fillParts}
+            costsMinor={bundle.figures.estimate.fillsMinor}
+            choices={document.parting.fills}
+          />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
           {bundle.figures.report.warnings
             .filter((warning) => warning.startsWith("Section"))

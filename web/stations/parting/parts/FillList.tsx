@@ -13,8 +13,25 @@ const MADE_OF: Record<FillChoice["kind"], string> = {
 };
 const KINDS = Object.keys(MADE_OF) as FillChoice["kind"][];
 
+/** What a fill costs, and what it means for the jacket. */
+function meaning({ kind, onJacketMm2 }: FillPart, costMinor: number, show: ReturnType<typeof useShow>): string {
+  const stands = `about ${show.area(onJacketMm2)} of the jacket stands off the shell`;
+  if (kind === "silicone") return show.money(costMinor);
+  if (kind === "web") return "the jacket runs over it; the clay comes out with the piece";
+  return kind === "clay" ? `no cost but clay; ${stands}` : `cast beforehand; ${stands}`;
+}
+
 /** The fills part by part: how much, where, and made of what; each may be made of something else, or left open. */
-export function FillList({ parts, choices }: { parts: readonly FillPart[]; choices: readonly FillChoice[] }) {
+export function FillList({
+  parts,
+  costsMinor,
+  choices,
+}: {
+  parts: readonly FillPart[];
+  /** What each of them costs, in their order. */
+  costsMinor: readonly number[];
+  choices: readonly FillChoice[];
+}) {
   const show = useShow();
   const { stage } = useStage();
   const edit = usePlan((plan) => plan.edit);
@@ -25,32 +42,36 @@ export function FillList({ parts, choices }: { parts: readonly FillPart[]; choic
   return (
     <More title={`The fills, one by one (${parts.length}${open.length > 0 ? `, ${open.length} left open` : ""})`}>
       <ul className="text-sm" data-testid="fills">
-        {parts.map(({ kind, chosen, volumeMm3, thickMm, at }, k) => (
-          <li key={at.join()} className="py-1">
-            <div className="flex items-baseline justify-between gap-2">
-              <button
-                type="button"
-                className="text-left underline decoration-dotted underline-offset-4"
-                onClick={() => stage?.comeTo(at)}
+        {parts.map((part, k) => {
+          const { kind, chosen, volumeMm3, thickMm, at } = part;
+          return (
+            <li key={at.join()} className="py-1">
+              <div className="flex items-baseline justify-between gap-2">
+                <button
+                  type="button"
+                  className="text-left underline decoration-dotted underline-offset-4"
+                  onClick={() => stage?.comeTo(at)}
+                >
+                  {`Fill ${k + 1}`}
+                </button>
+                <span className="shrink-0">{`${show.volume(volumeMm3)}, ${show.length(thickMm)} thick`}</span>
+              </div>
+              <p className="quiet text-xs">{meaning(part, costsMinor[k] ?? 0, show)}</p>
+              <select
+                className="select select-xs mt-1 w-full"
+                aria-label={`Fill ${k + 1} is made of`}
+                value={kind}
+                onChange={(event) => choose(at, event.target.value as FillChoice["kind"])}
               >
-                {`Fill ${k + 1}`}
-              </button>
-              <span className="shrink-0">{`${show.volume(volumeMm3)}, ${show.length(thickMm)} thick`}</span>
-            </div>
-            <select
-              className="select select-xs mt-1 w-full"
-              aria-label={`Fill ${k + 1} is made of`}
-              value={kind}
-              onChange={(event) => choose(at, event.target.value as FillChoice["kind"])}
-            >
-              {KINDS.map((each) => (
-                <option key={each} value={each}>
-                  {each === kind && chosen ? `${MADE_OF[each]} (chosen)` : MADE_OF[each]}
-                </option>
-              ))}
-            </select>
-          </li>
-        ))}
+                {KINDS.map((each) => (
+                  <option key={each} value={each}>
+                    {each === kind && chosen ? `${MADE_OF[each]} (chosen)` : MADE_OF[each]}
+                  </option>
+                ))}
+              </select>
+            </li>
+          );
+        })}
         {open.map(({ at }) => (
           <li key={at.join()} className="flex items-baseline justify-between gap-2 py-1">
             <button

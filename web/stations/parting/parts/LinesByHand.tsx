@@ -38,8 +38,8 @@ export function LinesByHand({
     return (
       <Part title="Lines by hand">
         <p className="quiet pb-2 text-sm">
-          Take these lines in hand to move them, draw new ones, merge sections. What you lay stays; the proof follows
-          it.
+          Take these lines in hand to move them, draw new ones or merge sections. Your lines stay as you draw them; we
+          re-check each section.
         </p>
         <button type="button" className="btn btn-sm w-full" disabled={!canTake} onClick={hand.take}>
           Take the lines in hand

@@ -234,7 +234,7 @@ describe("the fill's scale", () => {
     const onShow = vi.fn();
     const { rerender } = render(<FillShown shown={false} thickestMm={31} onShow={onShow} />);
     expect(screen.queryByTestId("fill-scale")).toBeNull();
-    await userEvent.click(screen.getByLabelText("Show the fill by its thickness"));
+    await userEvent.click(screen.getByLabelText("Show the fill, by thickness and kind"));
     expect(onShow).toHaveBeenCalledWith(true);
     rerender(<FillShown shown thickestMm={31} onShow={onShow} />);
     expect(screen.getByTestId("fill-scale").textContent).toContain("31\u2009mm");

@@ -1,0 +1,77 @@
+import { newPlan } from "../../../../core/plan/document.ts";
+import { type FillPart, withChoice } from "../../../../core/release/fills.ts";
+import { usePlan } from "../../../document/planStore.ts";
+import { useShow } from "../../../lib/show.ts";
+import { useStage } from "../../../scene/useStage.tsx";
+
+/**
+ * What has to be in place before the first coat goes on: foot clay, and webs of clay across gaps. Each can be done
+ * without; the plan is then sought anew.
+ */
+export function BeforeCoat({
+  footClayMm3,
+  footClayMm,
+  onBoard,
+  parts,
+}: {
+  footClayMm3: number;
+  /** Gaps under the piece up to this height are closed; 0 where they are left open. */
+  footClayMm: number;
+  onBoard: boolean;
+  parts: readonly FillPart[];
+}) {
+  const show = useShow();
+  const { stage } = useStage();
+  const edit = usePlan((plan) => plan.edit);
+  const webs = parts.filter(({ kind }) => kind === "web");
+  const leftOpen = onBoard && footClayMm === 0;
+  if (footClayMm3 === 0 && webs.length === 0 && !leftOpen) return null;
+  const closeFoot = (heightMm: number) =>
+    edit((plan) => ({ ...plan, jacket: { ...plan.jacket, footClayMm: heightMm } }));
+  return (
+    <div className="mt-2 rounded border border-base-300 p-2 text-sm" data-testid="before-coat">
+      <p className="font-medium">Before the first coat</p>
+      <ul>
+        {footClayMm3 > 0 && (
+          <li className="flex items-baseline justify-between gap-2 py-1">
+            <span>{`Foot clay, ${show.volume(footClayMm3)}: gaps under the piece up to ${show.length(footClayMm)}`}</span>
+            <button type="button" className="btn btn-xs" onClick={() => closeFoot(0)}>
+              Do without
+            </button>
+          </li>
+        )}
+        {leftOpen && (
+          <li className="flex items-baseline justify-between gap-2 py-1">
+            <span>Gaps under the piece stay open</span>
+            <button type="button" className="btn btn-xs" onClick={() => closeFoot(newPlan().jacket.footClayMm)}>
+              Close them with clay
+            </button>
+          </li>
+        )}
+        {webs.map(({ at, volumeMm3 }, k) => (
+          <li key={at.join()} className="flex items-baseline justify-between gap-2 py-1">
+            <button
+              type="button"
+              className="text-left underline decoration-dotted underline-offset-4"
+              onClick={() => stage?.comeTo(at)}
+            >
+              {`Web ${webs.length > 1 ? `${k + 1} ` : ""}across a gap, ${show.volume(volumeMm3)} of clay`}
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs"
+              onClick={() =>
+                edit((plan) => ({
+                  ...plan,
+                  parting: { ...plan.parting, fills: withChoice(plan.parting.fills, at, "open") },
+                }))
+              }
+            >
+              Do without
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
