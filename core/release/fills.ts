@@ -64,6 +64,8 @@ interface Part {
   /** Faces of its nodes that look at the jacket, and at air. */
   atJacket: number;
   atAir: number;
+  /** Sum of the directions of the faces that look at the jacket. */
+  readonly towards: [number, number, number];
 }
 
 /** The fills of a plan, and which of them a place is in. */
@@ -94,12 +96,15 @@ export function fillsOf(request: FillRequest): Fills {
     small.nodes += part.nodes;
     small.thickMm = Math.max(small.thickMm, part.thickMm);
     small.atJacket += part.atJacket;
+    part.towards.forEach((sum, a) => {
+      small.towards[a] += sum;
+    });
     part.bySection.forEach((count, s) => {
       small.bySection[s] += count;
     });
   }
   const made = told.map((part): FillPart => {
-    const { nodes: count, thickMm, places, bySection, atJacket, atAir } = part;
+    const { nodes: count, thickMm, places, bySection, atJacket, atAir, towards } = part;
     const closes = atJacket / Math.max(1, atJacket + atAir) > WEB_SHARE;
     const usual = thickMm <= mostSiliconeMm ? "silicone" : closes ? "web" : "clay";
     const wanted = chosen.get(part);
@@ -107,7 +112,7 @@ export function fillsOf(request: FillRequest): Fills {
       kind: wanted && wanted !== "open" ? wanted : usual,
       chosen: wanted !== undefined && wanted !== "open",
       thickMm,
-      onJacketMm2: atJacket * grid.stepMm ** 2 * FACES_TO_AREA,
+      onJacketMm2: Math.max(atJacket * FACES_TO_AREA, Math.hypot(...towards)) * grid.stepMm ** 2,
       volumeMm3: count * perNode,
       at: middleOf(places, grid),
       bySection: bySection.map((n) => n * perNode),
@@ -132,7 +137,10 @@ export function fillsOf(request: FillRequest): Fills {
   };
 }
 
-/** The area of a surface to that of the faces of the grid's cells along it: a mean over all slopes. */
+/**
+ * The area of a surface to that of the faces of the grid's cells along it: a mean over all slopes. Of a plane the faces'
+ * directions add up to its area.
+ */
 const FACES_TO_AREA = 2 / 3;
 
 /** A choice is for a fill no farther away than this, mm. */
@@ -222,7 +230,7 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
       // What the part reaches is looked at in the order it was met in.
       const places = [at[0], at[1], at[2]];
       const part: Part = {
-        ...{ nodes: 0, thickMm: 0, places, atJacket: 0, atAir: 0 },
+        ...{ nodes: 0, thickMm: 0, places, atJacket: 0, atAir: 0, towards: [0, 0, 0] },
         bySection: Array.from({ length: sections }, () => 0),
       };
       seen[first] = 1;
@@ -239,8 +247,12 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
             if (seen[n]) continue;
             seen[n] = 1;
             places.push(i + a, j + b, k + c);
-          } else if (bareAt(i + a, j + b, k + c) <= 0) part.atJacket++;
-          else part.atAir++;
+          } else if (bareAt(i + a, j + b, k + c) <= 0) {
+            part.atJacket++;
+            part.towards[0] += a;
+            part.towards[1] += b;
+            part.towards[2] += c;
+          } else part.atAir++;
         }
       }
       parts.push(part);
