@@ -15,7 +15,7 @@ const LEVEL = 0.02;
 
 /** @param mayLift may a section leave downwards past the board? Else only level pairs are looked at. */
 export function contraryPair(
-  { coarse, spacingMm, boardMm }: SuggestRequest,
+  { coarse, spacingMm, boardMm }: Pick<SuggestRequest, "coarse" | "spacingMm" | "boardMm">,
   directions: readonly Direction[],
   mayLift: boolean,
   prices: Pick<PartingPrices, "fillPerMm3" | "lift">,
