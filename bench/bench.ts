@@ -23,7 +23,7 @@ import { planSections } from "../core/plan/sections.ts";
 import { SurveyStage, surveyRequestFor } from "../core/plan/surveyStage.ts";
 import { threadTeam } from "../server/compute/team.ts";
 import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
-import { benchRelease, benchStrangers } from "./strangers.ts";
+import { benchHardPieces, benchRelease, benchStrangers } from "./strangers.ts";
 
 const ctx = { ...plainContext, nowMs: () => performance.now(), team: threadTeam() };
 const plan = newPlan();
@@ -219,6 +219,7 @@ const reportParting = (row: PartingRow) => {
 benchGraphCut(reportParting);
 benchDemoPieces(ctx, reportParting);
 benchRelease(ctx, reportParting);
+benchHardPieces(ctx, reportParting);
 benchStrangers(ctx, reportParting);
 await benchScan(250, [8, 4]);
 await benchScan(500, [8, 4]);

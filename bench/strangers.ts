@@ -8,6 +8,7 @@ import { PlanEngine } from "../core/plan/engine.ts";
 import { TYPICAL_RATES } from "../core/plan/estimate.ts";
 import { bareBody, hullOf } from "../core/plan/freeing.ts";
 import { measureBites } from "../core/release/bite.ts";
+import { HARD_PIECES, hardPiece } from "../core/testing/hardPieces.ts";
 import { Prover } from "../core/testing/prover.ts";
 import { stranger } from "../core/testing/strangers.ts";
 import type { PartingRow } from "./parting.ts";
@@ -44,6 +45,24 @@ export function benchStrangers(ctx: JobContext, report: (row: PartingRow) => voi
   report({ stage: "made-up pieces, the middle one", size, ms: times[times.length >> 1], ratio: null });
   report({ stage: "made-up pieces, the slowest", size: `held${told(held)}`, ms: times[times.length - 1], ratio: null });
   report({ stage: "the prover disagrees", size: `${disagreed.length}${told(disagreed)}`, ms: 0, ratio: null });
+}
+
+/** The hard pieces, a metre high, one by one. */
+export function benchHardPieces(ctx: JobContext, report: (row: PartingRow) => void): void {
+  for (const name of HARD_PIECES) {
+    const piece = repairScan(hardPiece(name, 1000, STEP_MM), ctx).mesh;
+    const started = ctx.nowMs();
+    const { sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+    const ms = ctx.nowMs() - started;
+    const held = sections.sections.filter(({ releases }) => !releases).length;
+    const told = held > 0 ? `${held} held` : `comes off in ${sections.sections.length}`;
+    report({
+      stage: `hard piece: ${name}`,
+      size: `${told}, fill ${(sections.fillMm3 / 1e6).toFixed(1)} l`,
+      ms,
+      ratio: null,
+    });
+  }
 }
 
 /** The visible hull and the bites of a standing animal a metre high. */

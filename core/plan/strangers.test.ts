@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { repairScan } from "../mesh/repair.ts";
 import { takenInHand } from "../parting/hand/layout.ts";
+import { hardPiece } from "../testing/hardPieces.ts";
 import { Prover } from "../testing/prover.ts";
 import { STRANGER_KINDS, stranger } from "../testing/strangers.ts";
 import { newPlan } from "./document.ts";
@@ -45,6 +46,15 @@ describe("made-up pieces", () => {
       }
     },
   );
+
+  it.each(["dragon", "wings"] as const)("that are as hard as a %s come off too", (name) => {
+    const piece = repairScan(hardPiece(name, HEIGHT_MM, SCAN_STEP_MM), ctx).mesh;
+    const { sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+    expect(sections.sections.every(({ releases }) => releases)).toBe(true);
+    const prover = new Prover(sections.filled);
+    for (const { skin, pull } of sections.sections)
+      for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(sections.giveMm + SLACK_MM);
+  });
 
   it("laid once come off on every grid, with the same fill", () => {
     const piece = repairScan(stranger(RAISED_ARMS, HEIGHT_MM, SCAN_STEP_MM).mesh, ctx).mesh;
