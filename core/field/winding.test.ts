@@ -2,8 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { together } from "../mesh/together.ts";
 import { evenly } from "../testing/random.ts";
-import { box, moved, sphere, together, torus } from "../testing/shapes.ts";
+import { box, moved, sphere, torus } from "../testing/shapes.ts";
 import { solidAngle, WindingTree, windingNumbers } from "./winding.ts";
 
 /** The sum over all triangles, the slow answer. */

@@ -13,11 +13,12 @@ import { labelParts } from "../mesh/adjacency.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
+import { together } from "../mesh/together.ts";
 import { type Coat, jacketThicknessMm } from "./coat.ts";
 import { footClay } from "./footClay.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
-import { type Stop, together, volumeOfStopsMm3, withStops } from "./stops.ts";
+import { type Stop, volumeOfStopsMm3, withStops } from "./stops.ts";
 import { type ThickerZones, thicken } from "./thicker.ts";
 
 export interface JacketRequest {
@@ -73,7 +74,7 @@ export function makeJacket(bare: TriangleMesh, request: JacketRequest, ctx: JobC
   const stops = request.stops ?? [];
   const foot = footClay(bare, request.onBoard ? (request.footClayMm ?? 0) : 0, request.stepMm / 2);
   const stopped = withStops(bare, stops, request.onBoard);
-  const piece = sharedMesh(foot.mesh ? together([stopped, foot.mesh]) : stopped, ctx.team);
+  const piece = sharedMesh(foot.mesh ? together(stopped, foot.mesh) : stopped, ctx.team);
   const { stepMm: h, smoothingMm: r } = request;
   const t = jacketThicknessMm(request.coats);
   const started = ctx.nowMs();

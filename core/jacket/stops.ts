@@ -3,6 +3,7 @@
  * round and locks. Either is the disc that a loop round the inside of the hole spans, a little thick, seated a little into the piece all round.
  */
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { together } from "../mesh/together.ts";
 
 /** What a hole is closed with: clay pressed in, or a plug cast beforehand that serves again. */
 export type StopKind = "clay" | "plug";
@@ -24,23 +25,7 @@ const SEATED_MM = 22;
 
 /** The piece with its stops in place; shells that overlap, each closed. */
 export function withStops(piece: TriangleMesh, stops: readonly Stop[], onBoard: boolean): TriangleMesh {
-  return together([piece, ...stops.map((stop) => stopMesh(stop, onBoard))]);
-}
-
-/** Several bodies as one mesh; shells may overlap. */
-export function together(parts: readonly TriangleMesh[]): TriangleMesh {
-  if (parts.length === 1) return parts[0];
-  const positions = new Float32Array(parts.reduce((sum, part) => sum + part.positions.length, 0));
-  const triangles = new Uint32Array(parts.reduce((sum, part) => sum + part.triangles.length, 0));
-  let vertices = 0;
-  let corners = 0;
-  for (const part of parts) {
-    positions.set(part.positions, 3 * vertices);
-    for (let k = 0; k < part.triangles.length; k++) triangles[corners + k] = part.triangles[k] + vertices;
-    vertices += part.positions.length / 3;
-    corners += part.triangles.length;
-  }
-  return { positions, triangles };
+  return together(piece, ...stops.map((stop) => stopMesh(stop, onBoard)));
 }
 
 /** A closed disc over the loop, as a fan on either side and a band round the rim. */

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { box, fromSoup, moved, mushroom, sphere, together } from "../testing/shapes.ts";
+import { box, fromSoup, moved, mushroom, sphere } from "../testing/shapes.ts";
 import { adjacencyOf, labelParts, NON_MANIFOLD, OPEN } from "./adjacency.ts";
 import { clipAbove } from "./clip.ts";
 import { areaAndVolume, makeMesh, type TriangleMesh } from "./mesh.ts";
 import { boundaryLoops, repairScan } from "./repair.ts";
+import { together } from "./together.ts";
 import { weld } from "./weld.ts";
 
 /** Every triangle with corners of its own, as STL has it. */

@@ -2,8 +2,9 @@ import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { together } from "../mesh/together.ts";
 import type { Direction } from "../survey/directions.ts";
-import { box, moved, sphere, together } from "../testing/shapes.ts";
+import { box, moved, sphere } from "../testing/shapes.ts";
 import { hiddenStretches } from "./bothSides.ts";
 import type { PartingLine } from "./cut.ts";
 

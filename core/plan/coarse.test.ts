@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { Cancelled, plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { capsule, moved, sphere, together } from "../testing/shapes.ts";
+import { together } from "../mesh/together.ts";
+import { capsule, moved, sphere } from "../testing/shapes.ts";
 import { coarseEngineOf, coarsePlan, practise } from "./coarse.ts";
 import { newPlan, type PlanDocument } from "./document.ts";
 import { TYPICAL_RATES } from "./estimate.ts";

@@ -3,10 +3,10 @@ import { outsideOfParts } from "../field/enclosed.ts";
 import { isosurface } from "../field/isosurface.ts";
 import { footClay } from "../jacket/footClay.ts";
 import { makeJacket } from "../jacket/jacket.ts";
-import { together } from "../jacket/stops.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
+import { together } from "../mesh/together.ts";
 import { newPlan } from "../plan/document.ts";
 import { PlanEngine } from "../plan/engine.ts";
 import { bareBody } from "../plan/freeing.ts";
@@ -19,13 +19,13 @@ const request = { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: fals
 
 describe("scans in several parts", () => {
   it("lose what lies inside the others, and keep what stands out of them", () => {
-    const hollow = together([sphere(100, 48), sphere(80, 48)]);
+    const hollow = together(sphere(100, 48), sphere(80, 48));
     expect(outsideOfParts(hollow, ctx)).toMatchObject({ inner: 1, overlapping: 0 });
-    const joined = together([sphere(100, 48), moved(sphere(60, 48), 90, 0, 0)]);
+    const joined = together(sphere(100, 48), moved(sphere(60, 48), 90, 0, 0));
     const found = outsideOfParts(joined, ctx);
     expect(found.inner).toBe(0);
     expect(found.overlapping).toBeGreaterThan(0);
-    expect(outsideOfParts(together([sphere(50, 24), moved(sphere(50, 24), 300, 0, 0)]), ctx)).toMatchObject({
+    expect(outsideOfParts(together(sphere(50, 24), moved(sphere(50, 24), 300, 0, 0)), ctx)).toMatchObject({
       inner: 0,
       overlapping: 0,
     });
@@ -35,9 +35,9 @@ describe("scans in several parts", () => {
     // Two boxes that share a third of each against the one they make together.
     const whole = makeJacket(box(250, 100, 100), request, ctx).siliconeMm3;
     const [left, right] = [moved(box(150, 100, 100), -50, 0, 0), moved(box(150, 100, 100), 50, 0, 0)];
-    expect(Math.abs(makeJacket(together([left, right]), request, ctx).siliconeMm3 / whole - 1)).toBeLessThan(0.01);
+    expect(Math.abs(makeJacket(together(left, right), request, ctx).siliconeMm3 / whole - 1)).toBeLessThan(0.01);
     const ball = makeJacket(sphere(100, 64), request, ctx).siliconeMm3;
-    const { mesh } = outsideOfParts(together([sphere(100, 64), sphere(70, 48)]), ctx);
+    const { mesh } = outsideOfParts(together(sphere(100, 64), sphere(70, 48)), ctx);
     expect(Math.abs(makeJacket(mesh, request, ctx).siliconeMm3 / ball - 1)).toBeLessThan(0.01);
   });
 });
@@ -53,9 +53,9 @@ describe("sheets and doubled skins", () => {
     const { siliconeMm3, outerAreaMm2 } = planned(clean).jacket;
     const sheet = moved(box(80, 0.001, 60), 120, 0, 120);
     for (const [scan, told] of [
-      [together([clean, clean]), /doubled triangles/],
-      [together([clean, sheet]), /sheet without thickness/],
-      [together([clean, { ...sheet, triangles: sheet.triangles.slice(0, 6) }]), /without thickness|specks|doubled/],
+      [together(clean, clean), /doubled triangles/],
+      [together(clean, sheet), /sheet without thickness/],
+      [together(clean, { ...sheet, triangles: sheet.triangles.slice(0, 6) }), /without thickness|specks|doubled/],
     ] as const) {
       const { report, jacket } = planned(scan);
       expect(report.repairs.join()).toMatch(told);
@@ -70,7 +70,7 @@ describe("pockets", () => {
     const inwards = sphere(30, 24);
     const pocket = { ...inwards, triangles: inwards.triangles.slice().reverse() };
     const { mesh, dropped } = withoutPockets(
-      together([sphere(100, 32), pocket, moved(sphere(2, 8), 130, 0, 0)]),
+      together(sphere(100, 32), pocket, moved(sphere(2, 8), 130, 0, 0)),
       SPECK_MM3,
     );
     expect(areaAndVolume(mesh).volumeMm3 / areaAndVolume(sphere(100, 32)).volumeMm3).toBeCloseTo(1, 9);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
-import { box, moved, sphere, together } from "../testing/shapes.ts";
+import { together } from "../mesh/together.ts";
+import { box, moved, sphere } from "../testing/shapes.ts";
 import { type DepthField, depthField, depthNode } from "./depth.ts";
 
 /** Number of the node nearest a point, mm. */

@@ -3,8 +3,9 @@ import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { clipAbove } from "../mesh/clip.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { together } from "../mesh/together.ts";
 import { rotation } from "../testing/random.ts";
-import { capsule, cylinder, moved, sphere, together, torus, turned } from "../testing/shapes.ts";
+import { capsule, cylinder, moved, sphere, torus, turned } from "../testing/shapes.ts";
 import { throughHoles } from "./holes.ts";
 
 const holesOf = (mesh: TriangleMesh) => throughHoles(mesh, NearestField.about(mesh, 6, ctx));

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { lathe, moved, sphere, together } from "../testing/shapes.ts";
+import { together } from "../mesh/together.ts";
+import { lathe, moved, sphere } from "../testing/shapes.ts";
 import { airTips } from "./tips.ts";
 
 describe("tips that catch air", () => {

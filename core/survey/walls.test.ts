@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { cylinder, moved, sphere, together, torus } from "../testing/shapes.ts";
+import { together } from "../mesh/together.ts";
+import { cylinder, moved, sphere, torus } from "../testing/shapes.ts";
 import { narrowClasses, narrowPlaces, wallsOf } from "./walls.ts";
 
 const walls = (mesh: TriangleMesh, widestMm: number, boardMm: number | null = null) =>

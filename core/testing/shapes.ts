@@ -1,6 +1,7 @@
 /** Exact little bodies for tests: closed, outward-facing meshes in mm. */
 import { fromSoup, lathe, type P3 } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { together } from "../mesh/together.ts";
 
 export { fromSoup, lathe };
 
@@ -161,20 +162,6 @@ export function turned(mesh: TriangleMesh, m: readonly number[]): TriangleMesh {
 
 export function moved(mesh: TriangleMesh, dx: number, dy: number, dz: number): TriangleMesh {
   return { positions: mesh.positions.map((value, k) => value + [dx, dy, dz][k % 3]), triangles: mesh.triangles };
-}
-
-/** Two meshes as one, unjoined. */
-export function together(a: TriangleMesh, b: TriangleMesh): TriangleMesh {
-  const positions = new Float32Array(a.positions.length + b.positions.length);
-  positions.set(a.positions);
-  positions.set(b.positions, a.positions.length);
-  const triangles = new Uint32Array(a.triangles.length + b.triangles.length);
-  triangles.set(a.triangles);
-  triangles.set(
-    b.triangles.map((v) => v + a.positions.length / 3),
-    a.triangles.length,
-  );
-  return { positions, triangles };
 }
 
 /** A ball with deep round pits, about 0.3 rad wide, that face the given unit directions. */

@@ -5,7 +5,7 @@
 import { ball, blended, bone, ellipsoid, limb, type P3, type Sdf, smin } from "../field/implicit.ts";
 import { polygonise } from "../field/polygonise.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { together } from "./shapes.ts";
+import { together } from "../mesh/together.ts";
 
 export const STRANGER_KINDS = [
   "standing animal",
