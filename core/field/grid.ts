@@ -7,6 +7,16 @@ export const BRICK = 8;
 export const BRICK_NODES = BRICK * BRICK * BRICK;
 export const NO_BRICK = -1;
 
+/** From a node to the six beside it, in steps. */
+export const FACES = [
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+  [0, 0, 1],
+  [0, 0, -1],
+] as const;
+
 export interface BrickGrid {
   readonly originMm: readonly [number, number, number];
   readonly stepMm: number;

@@ -13,7 +13,7 @@ const density = (value: number): Property => ({ value, unit: "g/cm3", source: TY
 
 const MATERIALS: readonly PieceMaterial[] = [
   { name: "bronze", words: /bronze|brass|copper/i, densityGPerCm3: density(8.7) },
-  { name: "iron", words: /iron|steel/i, densityGPerCm3: density(7.6) },
+  { name: "iron", words: /\biron\b|steel/i, densityGPerCm3: density(7.6) },
   { name: "aluminium", words: /alumin/i, densityGPerCm3: density(2.7) },
   { name: "stone", words: /stone|marble|granite|slate|alabaster/i, densityGPerCm3: density(2.7) },
   { name: "concrete", words: /concrete|cement/i, densityGPerCm3: density(2.3) },
@@ -21,9 +21,9 @@ const MATERIALS: readonly PieceMaterial[] = [
   { name: "fired clay", words: /terracotta|ceramic|fired|porcelain|bisque/i, densityGPerCm3: density(2.0) },
   { name: "clay", words: /clay|plasticine/i, densityGPerCm3: density(1.9) },
   { name: "wax", words: /wax/i, densityGPerCm3: density(0.95) },
-  { name: "wood", words: /wood|oak|lime|pine/i, densityGPerCm3: density(0.75) },
+  { name: "wood", words: /wood|timber|\boak\b|\bpine\b/i, densityGPerCm3: density(0.75) },
   { name: "glass", words: /glass/i, densityGPerCm3: density(2.5) },
-  { name: "bone", words: /bone|ivory|antler|horn/i, densityGPerCm3: density(1.9) },
+  { name: "bone", words: /\bbone\b|ivory|antler|\bhorn\b/i, densityGPerCm3: density(1.9) },
   { name: "foam", words: /foam/i, densityGPerCm3: density(0.05) },
   { name: "resin", words: /resin|plastic|epoxy|polyester|print/i, densityGPerCm3: density(1.2) },
 ];

@@ -1,5 +1,5 @@
 /**
- * The plan that always comes off: two contrary pulls, everything filled that lies between walls of the body along them.
+ * The plan of last resort: two contrary pulls, everything filled that lies between walls of the body along them.
  * What is left is met by every line along the pulls in one stretch, so its near half leaves along one of them and its far
  * half along the other. It costs what it fills; the pair that fills least is taken.
  */

@@ -41,7 +41,7 @@ export interface PlanResult {
   readonly jacket: Jacket;
   readonly sections: Sections;
   readonly estimate: Estimate;
-  /** Where cutting a limb off would be the better way; null where nothing speaks for it. */
+  /** Where cutting a limb off would be the better way; null where nothing speaks for it, or not all was left to the search. */
   readonly cutOff: CutOff | null;
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
@@ -75,6 +75,11 @@ class Stage<T> {
     if (this.held?.key !== key) this.held = { key, value: make() };
     return this.held.value;
   }
+}
+
+/** Was everything left to the search? Only then does a plan that is held mean that no way was found. */
+function soughtFreely({ sections, pulls, layout, fills }: PlanDocument["parting"]): boolean {
+  return sections === "auto" && !pulls && !layout && !fills.some(({ kind }) => kind === "open");
 }
 
 export class PlanEngine {
@@ -303,10 +308,12 @@ export class PlanEngine {
       jacket,
       sections,
       estimate: figures,
-      cutOff: cutOffOf(sections.sections, sections.fillParts, {
-        fillPerMm3: partingPrices(document, rates).fillPerMm3,
-        cutOff: (rates.cutOffMin * rates.hourMinor) / 60,
-      }),
+      cutOff: soughtFreely(document.parting)
+        ? cutOffOf(sections.sections, sections.fillParts, {
+            fillPerMm3: partingPrices(document, rates).fillPerMm3,
+            cutOff: (rates.cutOffMin * rates.hourMinor) / 60,
+          })
+        : null,
       zoneMm,
       warnings,
     });

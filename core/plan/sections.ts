@@ -222,7 +222,7 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
     const plan = prepared(ground, exactSuggestion(survey, request, count, ctx), ctx);
     tryOne(plan, (MOST_PATIENCE - 1) * plan.price);
   }
-  // Two contrary pulls always come off, once all between the outermost walls is filled.
+  // At the last two contrary pulls, with all between the outermost walls filled.
   if (careful && !comesOff() && !inCircle(best)) {
     const mayLift = request.mayLift || survey.request.boardMm === null;
     const pair = contraryPair(survey.request, survey.table(ctx).directions, mayLift, prices);
@@ -237,7 +237,7 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
 
 /** Do all sections of a plan come off but for each other? */
 function inCircle(plan: Weighed | null): boolean {
-  return plan?.whole !== undefined && plan.whole !== null && plan.whole.circle.length > 0;
+  return (plan?.whole?.circle.length ?? 0) > 0;
 }
 
 function repeated<T>(values: readonly T[], count: number): T[] {

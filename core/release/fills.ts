@@ -4,7 +4,7 @@
  * those that close a gap between two walls of the piece a web of clay, put in before the first coat. What was chosen by
  * hand for a part comes before that; a part may be left open too, and then holds what cannot leave without it.
  */
-import { BRICK_NODES, type BrickGrid, brickCorner, nodeAt } from "../field/grid.ts";
+import { BRICK_NODES, type BrickGrid, brickCorner, FACES, nodeAt } from "../field/grid.ts";
 import type { BodyData } from "./body.ts";
 import type { Cells } from "./cells.ts";
 
@@ -199,15 +199,6 @@ export function nodesLeftOpen(request: FillRequest): number[] {
   return parts.flatMap((part) => (chosen.get(part) === "open" ? part.places : []));
 }
 
-const STEPS = [
-  [1, 0, 0],
-  [-1, 0, 0],
-  [0, 1, 0],
-  [0, -1, 0],
-  [0, 0, 1],
-  [0, 0, -1],
-] as const;
-
 /** Connected parts of the nodes that are inside the filled body and outside the jacket. */
 function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
   const { grid, phi, boardMm } = filled;
@@ -241,7 +232,7 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
         part.bySection[cells.at(x, y, z)]++;
         const away = bareAt(i, j, k);
         if (away > part.thickMm) part.thickMm = Math.min(away, MOST_THICK_MM);
-        for (const [a, b, c] of STEPS) {
+        for (const [a, b, c] of FACES) {
           const n = nodeAt(grid, i + a, j + b, k + c);
           if (n >= 0 && isFill(n, i + a, j + b, k + c)) {
             if (seen[n]) continue;

@@ -2,16 +2,7 @@
  * Fill that touches nothing. A place between branches may be reached by no pull and yet be filled to no purpose: no
  * section lies on it, and clay does not float. Such parts are taken out of the field again.
  */
-import { BRICK, BRICK_NODES, type BrickGrid, nodeAt } from "../field/grid.ts";
-
-const STEPS = [
-  [1, 0, 0],
-  [-1, 0, 0],
-  [0, 1, 0],
-  [0, -1, 0],
-  [0, 0, 1],
-  [0, 0, -1],
-] as const;
+import { BRICK, BRICK_NODES, type BrickGrid, FACES, nodeAt } from "../field/grid.ts";
 
 /**
  * Takes connected parts of the fill that touch neither the bare body nor fill that was there before out of a field, in
@@ -48,7 +39,7 @@ export function dropFloating(
       let touches = false;
       seen[first] = 1;
       for (let next = 0; next < places.length; next += 3) {
-        for (const [a, c, e] of STEPS) {
+        for (const [a, c, e] of FACES) {
           const [i, j, k] = [places[next] + a, places[next + 1] + c, places[next + 2] + e];
           const n = nodeAt(grid, i, j, k);
           if (n < 0 || seen[n] || phi[n] >= 0) continue;

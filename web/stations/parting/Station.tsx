@@ -222,7 +222,7 @@ export function PartingStation({ document, planning }: StationProps) {
             {show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0))}, silicone{" "}
             {show.mass((figures ?? bundle.figures).estimate.fillG)}
           </Figure>
-          {bundle.figures.report.cutOff && !layout && <CutOffHere cutOff={bundle.figures.report.cutOff} />}
+          {bundle.figures.report.cutOff && <CutOffHere cutOff={bundle.figures.report.cutOff} />}
           <BeforeCoat
             footClayMm3={bundle.figures.report.jacket.footClayMm3}
             footClayMm={document.jacket.footClayMm}
