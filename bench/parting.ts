@@ -13,15 +13,16 @@ import { networkOf } from "../core/parting/network.ts";
 import { type SuggestRequest, surveyPulls, surveyRequest } from "../core/parting/request.ts";
 import { PlanSearch } from "../core/parting/suggest.ts";
 import type { Suggestion } from "../core/parting/trial.ts";
-import { newPlan, type PlanDocument } from "../core/plan/document.ts";
+import { newPlan, type PlanDocument } from "../core/plan/document/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
-import { partingPrices, TYPICAL_RATES } from "../core/plan/estimate.ts";
 import { Glance } from "../core/plan/glance.ts";
 import { settledStepMm } from "../core/plan/steps.ts";
 import { surveyRequestFor } from "../core/plan/surveyStage.ts";
 import { type Direction, pullDirections } from "../core/survey/directions.ts";
 import { surveyDirections } from "../core/survey/survey.ts";
 import { NO_ZONES } from "../core/survey/zones.ts";
+import { partingPrices } from "../core/takeoff/prices.ts";
+import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { sphere } from "../core/testing/shapes.ts";
 import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
 import { makeRelief } from "../demo/pieces/relief.ts";
@@ -147,7 +148,7 @@ function benchSettled(piece: TriangleMesh, name: string, ctx: JobContext, report
   if (layout.lines.length === 0) return;
   plan = { ...plan, parting: { ...plan.parting, layout } };
   run("lines in hand", "taken in hand, proven, settled", whole);
-  const surface = surfaceOf(engine.surveyed ?? piece, 0, ctx);
+  const surface = surfaceOf(engine.surveyed(plan, stepMm) ?? piece, 0, ctx);
   for (let move = 0; move < SETTLED_MOVES; move++) {
     const { points, handles } = layout.lines[0];
     const k = 3 * handles[1 + (move % (handles.length - 1))];

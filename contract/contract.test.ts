@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { newPlan, type PlanDocument } from "../core/plan/document.ts";
+import { newPlan, type PlanDocument } from "../core/plan/document/document.ts";
+import { searchRatesOf } from "../core/plan/document/searchRates.ts";
 import { NO_ZONES } from "../core/survey/zones.ts";
+import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { apiError, errorCodes } from "./error.ts";
 import { changePiece, createPiece, savePlan } from "./pieces.ts";
 import { planDocument, upgradePlan } from "./plan.ts";
@@ -24,6 +26,7 @@ describe("the plan document", () => {
           [0.6, 0, 0.8],
           [0, -1, 0],
         ],
+        suggestedAt: searchRatesOf(TYPICAL_RATES),
         giveMm: 2,
         mostSiliconeMm: 12,
         leastSectionMm2: 30_000,

@@ -3,11 +3,12 @@ import { z } from "zod";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
-import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document.ts";
+import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
 import { lengthUnits } from "../core/units/index.ts";
+import { searchRates } from "./rates.ts";
 
 const direction = z
   .tuple([z.number(), z.number(), z.number()])
@@ -111,6 +112,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
   parting: z.object({
     sections: z.union([z.literal("auto"), z.literal(SECTION_COUNTS)]),
     pulls: z.array(direction).min(1).max(8).nullable(),
+    suggestedAt: searchRates.nullable(),
     giveMm: z.number().min(0.2).max(10).nullable(),
     mostSiliconeMm: z.number().min(0).max(60),
     leastSectionMm2: z.number().min(0).max(1_000_000),
@@ -125,7 +127,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  return planDocument.parse(fromVersion4(fromVersion3(fromVersion2(fromVersion1(stored)))));
+  return planDocument.parse(fromVersion5(fromVersion4(fromVersion3(fromVersion2(fromVersion1(stored))))));
 }
 
 const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
@@ -180,6 +182,15 @@ function fromVersion4(stored: unknown): unknown {
     jacket: { footClayMm: newPlan().jacket.footClayMm, ...old.data.jacket },
     parting: { giveMm, mostSiliconeMm, leastSectionMm2, fills, ...parting },
   };
+}
+
+const version5 = z.looseObject({ version: z.literal(5), parting: z.looseObject({}) });
+
+/** Version 6 keeps the rates its lines were suggested at. */
+function fromVersion5(stored: unknown): unknown {
+  const old = version5.safeParse(stored);
+  if (!old.success) return stored;
+  return { ...old.data, version: 6, parting: { suggestedAt: null, ...old.data.parting } };
 }
 
 /** Version 4 has through-holes closed with clay. */

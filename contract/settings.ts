@@ -1,28 +1,9 @@
 import { z } from "zod";
-import { type Rates, TYPICAL_RATES } from "../core/plan/estimate.ts";
 import { FINENESSES } from "../core/plan/steps.ts";
+import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
+import { rates } from "./rates.ts";
 
-const money = z.number().int().min(0).max(100_000_00);
-const minutes = z.number().min(0).max(10_000);
-
-export const rates = z.object({
-  currency: z.string().trim().min(1).max(4),
-  siliconePerKgMinor: money,
-  shellPerKgMinor: money,
-  hourMinor: money,
-  coatMinPerM2: minutes,
-  layerMinPerM2: minutes,
-  wallMinPerM: minutes,
-  sectionSetupMin: minutes,
-  // Later rates stand at their typical value in settings kept before they came.
-  finishMinPerM: minutes.default(TYPICAL_RATES.finishMinPerM),
-  waitHourMinor: money.default(TYPICAL_RATES.waitHourMinor),
-  overLiftPerKgMinor: money.default(TYPICAL_RATES.overLiftPerKgMinor),
-  overHandlingPerMMinor: money.default(TYPICAL_RATES.overHandlingPerMMinor),
-  liftMin: minutes.default(TYPICAL_RATES.liftMin),
-  cutOffMin: minutes.default(TYPICAL_RATES.cutOffMin),
-  keepClearWeight: z.number().min(1).max(100).default(TYPICAL_RATES.keepClearWeight),
-}) satisfies z.ZodType<Rates>;
+export { rates } from "./rates.ts";
 
 export const settings = z.object({
   units: z.enum(["metric", "imperial", "both"]),

@@ -1,6 +1,6 @@
 /** Zones in a file of their own: dabs with names, for the command line. */
 import { z } from "zod";
-import { newPlan } from "../core/plan/document.ts";
+import { newPlan } from "../core/plan/document/document.ts";
 import { type Dabs, ZONE_KINDS, type Zones } from "../core/survey/zones.ts";
 
 const xyz = z.tuple([z.number(), z.number(), z.number()]);

@@ -4,7 +4,7 @@ import { pino } from "pino";
 import { QueryTypes, type Sequelize } from "sequelize";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { writeStl } from "../core/export/stl.ts";
-import { newPlan } from "../core/plan/document.ts";
+import { newPlan } from "../core/plan/document/document.ts";
 import { sphere } from "../core/testing/shapes.ts";
 import { createApp } from "./app.ts";
 import { migrate, openDatabase } from "./db/database.ts";

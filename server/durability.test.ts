@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { QueryTypes } from "sequelize";
 import { afterAll, expect, it } from "vitest";
 import { writeStl } from "../core/export/stl.ts";
-import { newPlan } from "../core/plan/document.ts";
+import { newPlan } from "../core/plan/document/document.ts";
 import { sphere } from "../core/testing/shapes.ts";
 import { type PrivateDatabase, startDatabase } from "../scripts/launch/database.ts";
 import { openDatabase } from "./db/database.ts";

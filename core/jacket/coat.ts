@@ -7,8 +7,11 @@ export interface Coat {
   readonly pigment: string;
 }
 
+/** What of a coat its geometry depends on. */
+export type CoatLaid = Omit<Coat, "pigment">;
+
 /** Thickness of the whole jacket, mm. */
-export function jacketThicknessMm(coats: readonly Coat[]): number {
+export function jacketThicknessMm(coats: readonly Pick<Coat, "thicknessMm">[]): number {
   return coats.reduce((total, coat) => total + coat.thicknessMm, 0);
 }
 
@@ -18,6 +21,6 @@ export function usualGiveMm(thicknessMm: number): number {
 }
 
 /** Gaps of the piece narrower than this are closed by the silicone brushed on both their walls, mm. */
-export function bridgedGapMm(coats: readonly Coat[]): number {
+export function bridgedGapMm(coats: readonly Pick<Coat, "thicknessMm">[]): number {
   return 2 * jacketThicknessMm(coats);
 }

@@ -14,7 +14,7 @@ import { clipAbove } from "../mesh/clip.ts";
 import { areaAndVolume, sharedMesh, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import { together } from "../mesh/together.ts";
-import { type Coat, jacketThicknessMm } from "./coat.ts";
+import { type CoatLaid, jacketThicknessMm } from "./coat.ts";
 import { footClay } from "./footClay.ts";
 import { levelFigures } from "./levels.ts";
 import { rimAreaMm2 } from "./rim.ts";
@@ -22,7 +22,7 @@ import { type Stop, volumeOfStopsMm3, withStops } from "./stops.ts";
 import { type ThickerZones, thicken } from "./thicker.ts";
 
 export interface JacketRequest {
-  readonly coats: readonly Coat[];
+  readonly coats: readonly CoatLaid[];
   readonly smoothingMm: number;
   readonly rimWidthMm: number;
   /** Where it is laid thicker; left out where nowhere. */
@@ -139,7 +139,7 @@ function volumeOf(
 }
 
 /** Offsets at which areas and volumes are read: under every coat, and over the last one where it differs from the outside. */
-function offsetLevels(coats: readonly Coat[], withLast: boolean): number[] {
+function offsetLevels(coats: readonly CoatLaid[], withLast: boolean): number[] {
   const levels: number[] = [OFF_THE_PIECE_MM];
   let sum = 0;
   for (let k = 0; k < coats.length; k++) {
@@ -150,7 +150,7 @@ function offsetLevels(coats: readonly Coat[], withLast: boolean): number[] {
 }
 
 function shareOut(
-  coats: readonly Coat[],
+  coats: readonly CoatLaid[],
   levels: readonly { areaMm2: number; volumeMm3: number }[],
   pieceVolume: number,
   extra: { streamliningMm3: number; rimMm3: number; totalMm3: number },

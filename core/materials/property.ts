@@ -1,3 +1,5 @@
+import type { MaterialId, MaterialUse } from "./catalogue.ts";
+
 /** A figure with where it comes from: every default is editable, and says so. */
 export interface Property {
   readonly value: number;
@@ -11,10 +13,11 @@ export interface Working {
   readonly inputs: readonly { readonly name: string; readonly value: number; readonly unit: string }[];
 }
 
-/** One line of a buying list. */
+/** One line of a buying list. A material and its use are there once. */
 export interface MaterialLine {
-  readonly item: string;
-  /** What it is for, to group the list by. */
+  readonly material: MaterialId;
+  readonly use: MaterialUse;
+  /** To group the list by. */
   readonly group: "jacket" | "shell" | "sundries";
   readonly quantity: number;
   readonly unit: "kg" | "l" | "m2" | "m" | "pcs";

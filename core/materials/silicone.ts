@@ -1,5 +1,6 @@
 /** Brushed silicone: its mix and what to buy for a jacket. */
 import { MM3_PER_CM3 } from "../units/index.ts";
+import type { MaterialId } from "./catalogue.ts";
 import { type MaterialLine, type Property, TYPICAL } from "./property.ts";
 
 export const SILICONE = {
@@ -31,26 +32,27 @@ export function siliconeBuying(massG: number, thickenedG: number): MaterialLine[
   const mixed = { name: "mixed silicone with waste", value: mixedG / 1000, unit: "kg" };
   const base = { name: "base", value: baseG / 1000, unit: "kg" };
   const line = (
-    item: string,
+    material: MaterialId,
     grams: number,
     formula: string,
     inputs: MaterialLine["working"]["inputs"],
   ): MaterialLine => ({
-    item,
+    material,
+    use: "jacket",
     group: "jacket",
     quantity: grams / 1000,
     unit: "kg",
     working: { formula, inputs },
   });
   return [
-    line("Silicone base", baseG, "silicone × (1 + waste) ÷ (1 + catalyst ÷ 100)", [
+    line("silicone-base", baseG, "silicone × (1 + waste) ÷ (1 + catalyst ÷ 100)", [
       { name: "silicone on the piece", value: massG / 1000, unit: "kg" },
       { name: "waste", value: wasteShare.value, unit: wasteShare.unit },
       { name: "catalyst", value: catalystPer100.value, unit: catalystPer100.unit },
     ]),
-    line("Silicone catalyst", mixedG - baseG, "mixed silicone − base", [mixed, base]),
+    line("silicone-catalyst", mixedG - baseG, "mixed silicone − base", [mixed, base]),
     line(
-      "Thickener for silicone",
+      "silicone-thickener",
       (thickenedBaseG * thickenerPer100.value) / 100,
       "base of the thickened coats × thickener ÷ 100",
       [
@@ -58,7 +60,7 @@ export function siliconeBuying(massG: number, thickenedG: number): MaterialLine[
         { name: "thickener", value: thickenerPer100.value, unit: thickenerPer100.unit },
       ],
     ),
-    line("Silicone pigments", (baseG * pigmentPer100.value) / 100, "base × pigment ÷ 100", [
+    line("silicone-pigment", (baseG * pigmentPer100.value) / 100, "base × pigment ÷ 100", [
       base,
       { name: "pigment", value: pigmentPer100.value, unit: pigmentPer100.unit },
     ]),

@@ -19,6 +19,7 @@ const prices: PartingPrices = {
   overLiftPerG: 0.1,
   handlingMm: 1000,
   overHandlingPerMm: 5,
+  laidFillPerMm3: 0.001,
 };
 
 describe("the cost of a parting", () => {

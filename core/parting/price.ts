@@ -2,7 +2,7 @@
  * What a parting costs, in the workshop's own money: fill, line, sections, and what is too heavy or too large to handle.
  * The one formula by which plans are looked for, compared and reported.
  *
- *   fill x price + line x (wall + finishing x casts), times a weight through zones to keep clear
+ *   silicone fill x price + fill of clay and plugs x laying + line x (wall + finishing x casts), times a weight through zones to keep clear
  *     + sections x (set-up + wait) + a lift where a section leaves downwards past the board
  *     + kilograms over the lift limit x its price + metres over the handling size x its price
  */
@@ -10,6 +10,8 @@
 /** Prices in one unit of money; masses in g, lengths in mm. */
 export interface PartingPrices {
   readonly fillPerMm3: number;
+  /** Of a fill that is no silicone: the work of laying it. */
+  readonly laidFillPerMm3: number;
   /** Building and clearing the parting wall, a millimetre of line. */
   readonly wallPerMm: number;
   /** Finishing the seam on every cast of the edition, a millimetre of line. */
@@ -31,6 +33,8 @@ export interface PartingPrices {
 /** What of a plan the price depends on. */
 export interface PricedPlan {
   readonly fillMm3: number;
+  /** Of it, what is no silicone; all of it is taken for silicone while that is not known. */
+  readonly laidMm3?: number;
   readonly lineMm: number;
   /** Of it, through zones to keep clear. */
   readonly clearMm: number;
@@ -44,8 +48,9 @@ export type CostPart = (typeof COST_PARTS)[number];
 export type CostParts = Readonly<Record<CostPart, number>>;
 
 export function costParts(plan: PricedPlan, prices: PartingPrices): CostParts {
+  const { laidMm3 = 0 } = plan;
   return {
-    fill: plan.fillMm3 * prices.fillPerMm3,
+    fill: (plan.fillMm3 - laidMm3) * prices.fillPerMm3 + laidMm3 * prices.laidFillPerMm3,
     wall: plan.lineMm * prices.wallPerMm,
     finishing: plan.lineMm * prices.finishPerMm,
     zones: plan.clearMm * linePerMm(prices) * (prices.keepClearWeight - 1),

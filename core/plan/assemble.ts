@@ -18,9 +18,10 @@ import { thickestFillMm } from "../release/fillThickness.ts";
 import { orderOf } from "../release/order.ts";
 import { travelOf } from "../release/travel.ts";
 import type { Direction } from "../survey/directions.ts";
-import type { SectionsRequest } from "./choosing.ts";
+import type { ProofRequest } from "./choosing.ts";
 import type { FreedSections } from "./freeing.ts";
 import { boardOf, type LaidOut, linesOn } from "./laidOut.ts";
+import type { PlanWarning } from "./results/warnings.ts";
 
 export interface PlannedSection {
   readonly number: number;
@@ -91,7 +92,7 @@ export interface Sections {
   readonly fillKindAt: (x: number, y: number, z: number) => FillKind | null;
   /** Sections laid by hand, by their place in the layout, that are not one whole piece. */
   readonly troubles: readonly Trouble[];
-  readonly warnings: readonly string[];
+  readonly warnings: readonly PlanWarning[];
 }
 
 /** Sections whose middles differ by less than this share of the piece's height are as high as each other. */
@@ -116,12 +117,7 @@ function lowestFirst(sections: readonly number[], heightOf: (section: number) =>
 export function assemble(
   freed: FreedSections,
   laid: LaidOut,
-  {
-    shellMm,
-    giveMm,
-    mostSiliconeMm,
-    fills: choices,
-  }: Pick<SectionsRequest, "shellMm" | "giveMm" | "mostSiliconeMm" | "fills">,
+  { shellMm, giveMm, mostSiliconeMm, fills: choices }: ProofRequest,
   jacket: Jacket,
   bareNearest: NearestField,
   { coarse, nearest: surveyNearest, spacingMm, effort: { order: ordered } }: SuggestRequest,
@@ -130,7 +126,7 @@ export function assemble(
   const { pulls, troubles } = laid;
   const { mesh, potentials, nearest, bites } = freed;
   const { stepMm } = jacket.request;
-  const warnings: string[] = [];
+  const warnings: PlanWarning[] = [];
   const label = labelsOf(potentials);
   const lowest = lowestFirst(
     pulls.map((_, s) => s).filter((s) => label.includes(s)),
@@ -168,12 +164,11 @@ export function assemble(
     blocks = blocks.map((block) => ({ ...block, section: build.indexOf(block.section), by: build.indexOf(block.by) }));
   }
   if (circle.length > 0)
-    warnings.push(
-      circleWarning(
-        circle.map((k) => build.indexOf(k) + 1),
-        blocks,
-      ),
-    );
+    warnings.push({
+      kind: "circle",
+      sections: circle.map((k) => build.indexOf(k) + 1),
+      at: blocks.find(({ section }) => circle.includes(build[section]))?.at ?? null,
+    });
   const lines = linesOn(
     mesh,
     nearest,
@@ -188,9 +183,10 @@ export function assemble(
   const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = ordered ? hiddenStretches(lines, seen) : [];
   if (order.length < pulls.length && troubles.length === 0)
-    warnings.push("A pull won no part of the jacket and was left out.");
+    warnings.push({ kind: "lines", text: "A pull won no part of the jacket and was left out." });
   const numberOf = (s: number | null) => (s === null ? null : order.indexOf(s) + 1);
-  for (const trouble of troubles) warnings.push(troubleInWords(trouble, numberOf(trouble.section) || null));
+  for (const trouble of troubles)
+    warnings.push({ kind: "lines", text: troubleInWords(trouble, numberOf(trouble.section) || null) });
   const totalMm3 = Math.max(0, areaAndVolume(mesh).volumeMm3 - areaAndVolume(jacket.mesh).volumeMm3);
   const { parts, kindAt } = fillsOf({
     ...{
@@ -229,7 +225,8 @@ export function assemble(
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),
     };
   });
-  for (const section of sections) if (!section.releases) warnings.push(lockWarning(section));
+  for (const { number, releases, biteMm, biteAt } of sections)
+    if (!releases) warnings.push({ kind: "held", section: number, biteMm, at: biteAt });
   return {
     sections,
     blocks: blocks.map((block) => ({ ...block, section: block.section + 1, by: block.by + 1 })),
@@ -290,17 +287,6 @@ export function notSilicone(sections: readonly Pick<PlannedSection, "fills">[]) 
     clayMm3: sections.reduce((sum, { fills }) => sum + fills.clay + fills.web, 0),
     plugMm3: sections.reduce((sum, { fills }) => sum + fills.plug, 0),
   };
-}
-
-function circleWarning(circle: readonly number[], blocks: readonly Block[]): string {
-  const names = [...circle].sort((a, b) => a - b).join(", ");
-  const at = blocks.find(({ section }) => circle.includes(section + 1))?.at.map((value) => Math.round(value));
-  return `Sections ${names} block each other: none of them can leave first${at ? ` (they meet near ${at.join(", ")})` : ""}. Turn a pull, or part one of them.`;
-}
-
-function lockWarning({ number, biteMm, biteAt }: PlannedSection): string {
-  const at = biteAt?.map((value) => Math.round(value)).join(", ") ?? "?";
-  return `Section ${number} is held: it would have to press ${Math.round(biteMm)} mm deep into the jacket near (${at}).`;
 }
 
 function meanHeight(mesh: TriangleMesh, label: Uint8Array, section: number): number {

@@ -7,7 +7,7 @@ import type { PlanSearch } from "../parting/suggest.ts";
 import type { Suggestion } from "../parting/trial.ts";
 import type { FillChoice } from "../release/fills.ts";
 import type { Direction } from "../survey/directions.ts";
-import { SECTION_COUNTS, type SectionCount } from "./document.ts";
+import { SECTION_COUNTS, type SectionCount } from "./document/document.ts";
 import type { SurveyStage } from "./surveyStage.ts";
 
 export interface Wanted {
@@ -19,9 +19,8 @@ export interface Wanted {
   readonly mayLift: boolean;
 }
 
-export interface SectionsRequest extends Wanted {
-  /** Lines that were laid by hand; null where there are none. */
-  readonly layout: Layout | null;
+/** What a plan is proven by, wherever its lines come from. */
+export interface ProofRequest {
   /** What the rubber yields to, mm. */
   readonly giveMm: number;
   /** Fills thicker than this are not made of silicone, mm. */
@@ -32,6 +31,18 @@ export interface SectionsRequest extends Wanted {
   readonly fills: readonly FillChoice[];
   readonly shellMm: number;
 }
+
+/** A plan to be looked for. */
+export interface SearchRequest extends ProofRequest, Wanted {
+  readonly layout: null;
+}
+
+/** Lines that were laid by hand, to be proven as they are. */
+export interface LaidRequest extends ProofRequest {
+  readonly layout: Layout;
+}
+
+export type SectionsRequest = SearchRequest | LaidRequest;
 
 /**
  * Plans worth proving by the survey's word, cheapest first: of every number of sections that gains, with a lift and

@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { Cancelled, plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { together } from "../mesh/together.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { capsule, moved, sphere } from "../testing/shapes.ts";
 import { coarseEngineOf, coarsePlan, practise } from "./coarse.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
 
 const R = 150;
 const LENGTH = 900;

@@ -4,9 +4,9 @@ import type { JobContext } from "../job/context.ts";
 import { lathe } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { HASTY } from "../parting/request.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
+import { type Rates, TYPICAL_RATES } from "../takeoff/rates.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine, type PlanResult } from "./engine.ts";
-import { type Rates, TYPICAL_RATES } from "./estimate.ts";
 import { coarseStepMm, type Fineness, settledStepMm } from "./steps.ts";
 
 const COARSE_TRIANGLES = 30_000;

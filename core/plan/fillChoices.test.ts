@@ -2,10 +2,10 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { lathe } from "../mesh/lathe.ts";
 import { type FillChoice, withChoice } from "../release/fills.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import type { Sections } from "./assemble.ts";
-import { newPlan } from "./document.ts";
+import { newPlan } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 
 const STEP_MM = 5;
 /** A drum with two grooves, 30 mm deep: pulled up and down from its middle, each is filled. */

@@ -4,12 +4,13 @@ import { ALONE } from "../job/team.ts";
 import { withPull } from "../parting/hand/edit.ts";
 import { type Layout, takenInHand } from "../parting/hand/layout.ts";
 import { NO_ZONES } from "../survey/zones.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
+import { takeoff } from "../takeoff/takeoff.ts";
 import { mushroom } from "../testing/shapes.ts";
-import { type BundleFigures, bundleOf } from "./bundle.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine, type PlanResult } from "./engine.ts";
-import { estimate, TYPICAL_RATES } from "./estimate.ts";
-import { figuresAtAGlance, Glance, reckonedAnew } from "./glance.ts";
+import { figuresAtAGlance, Glance } from "./glance.ts";
+import { type BundleFigures, bundleOf } from "./results/bundle.ts";
 
 const base = newPlan();
 const document: PlanDocument = {
@@ -58,18 +59,17 @@ describe("a glance", () => {
     expect(zoneMm.fragile).toBe(0);
   });
 
-  it("reckons with the same estimate as the settled plan", () => {
+  it("reckons with the same takeoff as the settled plan", () => {
     const seen = glance.look(layout, NO_ZONES, OVER_MM);
     const shown = figuresAtAGlance(figures, seen, layout, document, TYPICAL_RATES);
     const sections = seen.sections.map((section, k) => ({ ...section, number: k + 1 }));
     const { partingLengthMm, fillMm3 } = seen;
-    const byHand = estimate(
+    const byHand = takeoff(
       document,
       result.jacket,
       { sections, partingLengthMm, fillMm3, clayMm3: 0, plugMm3: 0 },
       TYPICAL_RATES,
     );
-    expect(shown.estimate.costMinor).toBe(byHand.costMinor);
-    expect(reckonedAnew(figures, document, TYPICAL_RATES).estimate.costMinor).toBe(result.estimate.costMinor);
+    expect(shown.takeoff.costMinor).toBe(byHand.costMinor);
   });
 });

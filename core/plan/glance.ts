@@ -13,10 +13,11 @@ import { type DepthField, depthField } from "../survey/depth.ts";
 import type { Direction } from "../survey/directions.ts";
 import { type SurveyCost, surveyOne } from "../survey/survey.ts";
 import { type ZoneKind, type Zones, zoneLengthsMm } from "../survey/zones.ts";
+import type { Rates } from "../takeoff/rates.ts";
 import { notSilicone } from "./assemble.ts";
-import type { BundleFigures } from "./bundle.ts";
-import type { PlanDocument } from "./document.ts";
-import { estimate, type Rates } from "./estimate.ts";
+import type { PlanDocument } from "./document/document.ts";
+import type { BundleFigures } from "./results/bundle.ts";
+import { figuresOf, type PlanFigures } from "./results/figures.ts";
 
 export interface GlanceSection {
   readonly areaMm2: number;
@@ -104,22 +105,6 @@ function bordersOn({ left, right }: { readonly left: number; readonly right: num
   return left === section || right === section;
 }
 
-/** The figures of a settled plan with its estimate made anew, for what changes no geometry: the jacket's seam. */
-export function reckonedAnew(settled: BundleFigures, document: PlanDocument, rates: Rates): BundleFigures {
-  const { report } = settled;
-  const { sections, partingLengthMm } = report;
-  const fillMm3 = sections.reduce((sum, section) => sum + section.fillMm3, 0);
-  return {
-    ...settled,
-    estimate: estimate(
-      document,
-      report.jacket,
-      { sections, partingLengthMm, fillMm3, fillParts: report.fillParts, ...notSilicone(sections.map(inMm3)) },
-      rates,
-    ),
-  };
-}
-
 /** The figures of a plan as a glance sees them; what a glance does not look at stays as it was settled. */
 export function figuresAtAGlance(
   settled: BundleFigures,
@@ -127,7 +112,7 @@ export function figuresAtAGlance(
   layout: Layout,
   document: PlanDocument,
   rates: Rates,
-): BundleFigures {
+): PlanFigures {
   const { report } = settled;
   const found = glance.sections.map((section, origin) => {
     const held = report.sections.find(
@@ -144,28 +129,24 @@ export function figuresAtAGlance(
   found.sort((a, b) => a.number - b.number);
   const { partingLengthMm } = glance;
   const fillMm3 = found.reduce((sum, section) => sum + section.fillMm3, 0);
-  const totals = { sections: found, partingLengthMm, fillMm3, ...notSilicone(found.map(inMm3)) };
-  const reckoned = estimate(document, report.jacket, totals, rates);
-  const sections = found.map(
-    ({ areaMm2, lineMm, fillMm3: fill, fills, fillWith, deepMm3, origin, number, held }, k) => ({
-      number,
-      origin,
-      pull: layout.sections[origin].pull,
-      areaMm2,
-      fillMm3: fill,
-      fillWith,
-      plugUnder: held?.plugUnder ?? null,
-      fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
-      releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
-      lineMm,
-      fills,
-      travelMm: held?.travelMm ?? 0,
-      lifted: held?.lifted ?? false,
-      biteMm: held?.biteMm ?? 0,
-      biteAt: held?.biteAt ?? null,
-      shellMassG: reckoned.sectionMassesG[k],
-      range: null,
-    }),
-  );
-  return { ...settled, estimate: reckoned, report: { ...report, sections, partingLengthMm, zoneMm: glance.zoneMm } };
+  const sections = found.map(({ areaMm2, lineMm, fillMm3: fill, fills, fillWith, deepMm3, origin, number, held }) => ({
+    number,
+    origin,
+    pull: layout.sections[origin].pull,
+    areaMm2,
+    fillMm3: fill,
+    fillWith,
+    plugUnder: held?.plugUnder ?? null,
+    fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
+    releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
+    lineMm,
+    fills,
+    travelMm: held?.travelMm ?? 0,
+    lifted: held?.lifted ?? false,
+    biteMm: held?.biteMm ?? 0,
+    biteAt: held?.biteAt ?? null,
+  }));
+  // A glance knows how much fill there is, not which fills.
+  const totals = { sections, partingLengthMm, fillMm3, ...notSilicone(found.map(inMm3)), fillParts: [] };
+  return figuresOf({ ...settled, report: { ...report, ...totals, zoneMm: glance.zoneMm } }, document, rates);
 }

@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { moved, mushroom } from "../testing/shapes.ts";
-import { newPlan } from "./document.ts";
+import { newPlan } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 import { type ComparedPlan, cheapest, type PlanOffer, reasonFor } from "./offers.ts";
 
 const document = { ...newPlan(), jacket: { ...newPlan().jacket, smoothingMm: 0 } };

@@ -10,7 +10,7 @@ import type { SuggestRequest } from "../parting/request.ts";
 import type { Direction } from "../survey/directions.ts";
 import { formatMass } from "../units/index.ts";
 import type { Sections } from "./assemble.ts";
-import type { SectionCount } from "./document.ts";
+import type { SectionCount } from "./document/document.ts";
 
 export interface PlanOffer {
   readonly sections: readonly {
@@ -53,7 +53,15 @@ export function offerOf(plan: Sections, survey: SuggestRequest, prices: PartingP
   }));
   const lifted = plan.sections.some((section) => section.lifted);
   const clearMm = clearLengthMm(survey, plan.drawn);
-  const priced: PricedPlan = { fillMm3: plan.fillMm3, lineMm: plan.partingLengthMm, clearMm, sections, lifted };
+  const laidMm3 = plan.clayMm3 + plan.plugMm3;
+  const priced: PricedPlan = {
+    fillMm3: plan.fillMm3,
+    laidMm3,
+    lineMm: plan.partingLengthMm,
+    clearMm,
+    sections,
+    lifted,
+  };
   const parts = costParts(priced, prices);
   return {
     ...{ sections, lifted, parts },

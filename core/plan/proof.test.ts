@@ -3,13 +3,13 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { type Direction, dot, pullDirections } from "../survey/directions.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { Prover } from "../testing/prover.ts";
 import { lumps, lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
 import type { Sections } from "./assemble.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 
 const STEP_MM = 7;
 /** What a grid of that step may leave of a bite unseen, mm. */

@@ -4,10 +4,10 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { treated } from "../parting/hand/edit.ts";
 import type { LaidLine } from "../parting/hand/layout.ts";
 import type { Direction } from "../survey/directions.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { pittedBall, sphere } from "../testing/shapes.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 
 const STEP_MM = 6;
 const coats = [{ thicknessMm: 8, thickened: true, pigment: "#cccccc" }];

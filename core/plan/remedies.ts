@@ -16,7 +16,7 @@ import type { Cells } from "../release/cells.ts";
 import { type Direction, dot } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import type { PlannedSection, Sections } from "./assemble.ts";
-import type { PlanDocument } from "./document.ts";
+import type { PlanDocument } from "./document/document.ts";
 
 export type RemedyKind = "turn" | "fill" | "plug" | "move" | "split";
 

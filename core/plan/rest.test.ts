@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { placesAlong, takenInHand } from "../parting/hand/layout.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
-import { newPlan } from "./document.ts";
+import { newPlan } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 
 const STEP_MM = 8;
 

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { sphere } from "../testing/shapes.ts";
-import { newPlan } from "./document.ts";
+import { ImpossibleFigure } from "../units/index.ts";
+import { newPlan } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
-import { checked, ImpossibleFigure } from "./sane.ts";
+import { checked } from "./sane.ts";
 
 describe("figures that leave the core", () => {
   const plan = new PlanEngine(sphere(100, 24)).run(newPlan({ onBoard: false }), TYPICAL_RATES, 12, ctx);

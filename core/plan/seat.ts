@@ -2,7 +2,7 @@
 import { meshBox, type TriangleMesh, transformMesh } from "../mesh/mesh.ts";
 import { ScanProblem } from "../mesh/problem.ts";
 import { millimetresPer } from "../units/index.ts";
-import type { PlanDocument, UpAxis } from "./document.ts";
+import type { PlanDocument, UpAxis } from "./document/document.ts";
 
 /** Row-major turns that bring each axis upright. */
 const UPRIGHT: Readonly<Record<UpAxis, readonly number[]>> = {

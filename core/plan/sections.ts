@@ -16,8 +16,16 @@ import { Cells } from "../release/cells.ts";
 import { type Direction, normalised } from "../survey/directions.ts";
 import { vertexNormals } from "../survey/survey.ts";
 import { assemble, type Sections } from "./assemble.ts";
-import { exactSuggestion, liftOf, type SectionsRequest, suggestions, weighedPrice } from "./choosing.ts";
-import { SECTION_COUNTS } from "./document.ts";
+import {
+  exactSuggestion,
+  liftOf,
+  type ProofRequest,
+  type SearchRequest,
+  type SectionsRequest,
+  suggestions,
+  weighedPrice,
+} from "./choosing.ts";
+import { SECTION_COUNTS } from "./document/document.ts";
 import {
   bareBody,
   type Filled,
@@ -31,11 +39,11 @@ import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
 import { type SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
-  const { layout, giveMm } = request;
+  const { giveMm } = request;
   const nearest = survey.nearest(jacket, ctx);
   const body = bareBody(jacket, ctx);
-  if (layout) {
-    const laid = laidByHand(layout, jacket, nearest, survey.request);
+  if (request.layout) {
+    const laid = laidByHand(request.layout, jacket, nearest, survey.request);
     const cells = Cells.of(nearest, laid.potentials, ctx.team);
     const open = laid.fillWith.map((wanted) => wanted === "open");
     const kept = open.includes(true) ? { cells: cells.data, sections: open } : null;
@@ -62,7 +70,7 @@ interface Ground {
   readonly nearest: NearestField;
   readonly body: BodyData;
   readonly survey: SurveyStage;
-  readonly request: SectionsRequest;
+  readonly request: SearchRequest;
 }
 
 /** A suggestion laid anew on what none of its pulls reaches, at what it will cost as far as can be told. */
@@ -122,7 +130,7 @@ function prepared(
 const LEAST_SHARE = 0.1;
 
 /** No section that is suggested is smaller, mm2. */
-function leastSection(jacket: Jacket, { leastSectionMm2 }: SectionsRequest): number {
+function leastSection(jacket: Jacket, { leastSectionMm2 }: ProofRequest): number {
   return Math.min(leastSectionMm2, LEAST_SHARE * areaAndVolume(jacket.mesh).areaMm2);
 }
 

@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { BRIEF, THOROUGH } from "../parting/request.ts";
-import { newPlan } from "./document.ts";
-import { coarseStepMm, effortOf, FINENESSES, resultKeyText, settledStepMm } from "./steps.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
+import { newPlan } from "./document/document.ts";
+import { resultKeyText } from "./stages/keys.ts";
+import { coarseStepMm, effortOf, FINENESSES, settledStepMm } from "./steps.ts";
 
 const plan = newPlan();
 const M2 = 1e6;
@@ -43,18 +45,18 @@ describe("how hard is looked", () => {
 });
 
 describe("the key of a result", () => {
-  const rates = { hourMinor: 3000 };
-  const key = (document = plan, fineness: "quick" | "usual" = "usual", own: object = rates) =>
+  const rates = TYPICAL_RATES;
+  const key = (document = plan, fineness: "quick" | "usual" = "usual", own = rates) =>
     resultKeyText("a".repeat(64), document, { rates: own, fineness }, 7);
 
-  it("is another for whatever the geometry or the money depends on", () => {
+  it("is another for whatever the geometry depends on", () => {
     const others = [
       key({ ...plan, seat: { ...plan.seat, turnDeg: 5 } }),
       key({ ...plan, jacket: { ...plan.jacket, smoothingMm: 21 } }),
       key({ ...plan, parting: { ...plan.parting, sections: 3 } }),
       key({ ...plan, brief: { ...plan.brief, edition: 2 } }),
       key(plan, "quick"),
-      key(plan, "usual", { hourMinor: 3100 }),
+      key(plan, "usual", { ...rates, hourMinor: 3100 }),
     ];
     expect(new Set([key(), ...others]).size).toBe(others.length + 1);
   });

@@ -1,7 +1,7 @@
 /** Grid steps: what a piece deserves, and what a first glance takes. */
 import { jacketThicknessMm } from "../jacket/coat.ts";
 import { BRIEF, type SearchEffort, THOROUGH } from "../parting/request.ts";
-import type { PlanDocument } from "./document.ts";
+import type { PlanDocument } from "./document/document.ts";
 
 /** Nodes of band a settled plan may take, by how finely it is wanted; the usual one is about 12 s on two plain cores. */
 const SETTLED_NODES = { quick: 0.5e6, usual: 1.2e6, fine: 4e6 } as const;
@@ -27,27 +27,4 @@ export function settledStepMm(document: PlanDocument, areaMm2: number, fineness:
 /** The step of the first, coarse answer. */
 export function coarseStepMm(settledMm: number): number {
   return settledMm * 3.2;
-}
-
-/** Text that names a result by all its geometry depends on; hosts hash it into a key. */
-export function resultKeyText(
-  scanSha256: string,
-  document: PlanDocument,
-  { rates, fineness }: { readonly rates: object; readonly fineness: Fineness },
-  version: number,
-): string {
-  const { seat, brief, jacket, survey, parting, zones, shell } = document;
-  return JSON.stringify([
-    version,
-    scanSha256,
-    seat,
-    { ...jacket, coats: jacket.coats.map((c) => [c.thicknessMm, c.thickened]), seam: null },
-    survey.draftDeg,
-    [brief.edition, brief.liftLimitKg, brief.handlingMm, brief.immovable],
-    parting,
-    zones,
-    shell,
-    rates,
-    fineness,
-  ]);
 }

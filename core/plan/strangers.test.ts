@@ -3,12 +3,12 @@ import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { repairScan } from "../mesh/repair.ts";
 import { takenInHand } from "../parting/hand/layout.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { hardPiece } from "../testing/hardPieces.ts";
 import { Prover } from "../testing/prover.ts";
 import { STRANGER_KINDS, stranger } from "../testing/strangers.ts";
-import { newPlan } from "./document.ts";
+import { newPlan } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 
 const PIECES = 40;
 const HEIGHT_MM = 260;

@@ -5,6 +5,7 @@ import { NO_SEAM } from "../jacket/seam.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/cut.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { rotation, turnedDirection } from "../testing/random.ts";
 import {
   box,
@@ -19,9 +20,8 @@ import {
   twistedStack,
 } from "../testing/shapes.ts";
 import type { Sections } from "./assemble.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
-import { TYPICAL_RATES } from "./estimate.ts";
 
 const COAT_MM = 8;
 const AWRY = rotation([0.7, 0.9]);

@@ -31,6 +31,8 @@ export interface FillPart {
   readonly thickMm: number;
   /** How much of the jacket it lies on: where it is clay, so much of the jacket stands off the shell, mm2. */
   readonly onJacketMm2: number;
+  /** How much of its surface is free: neither on the jacket nor against another part, mm2. */
+  readonly freeMm2: number;
   /** A place in it, near its middle. */
   readonly at: readonly [number, number, number];
   /** Of its volume, what lies in the cell of each section, mm3. */
@@ -66,6 +68,8 @@ interface Part {
   atAir: number;
   /** Sum of the directions of the faces that look at the jacket. */
   readonly towards: [number, number, number];
+  /** The same of those that look at air. */
+  readonly outwards: [number, number, number];
 }
 
 /** The fills of a plan, and which of them a place is in. */
@@ -96,6 +100,7 @@ export function fillsOf(request: FillRequest): Fills {
     small.nodes += part.nodes;
     small.thickMm = Math.max(small.thickMm, part.thickMm);
     small.atJacket += part.atJacket;
+    small.atAir += part.atAir;
     part.towards.forEach((sum, a) => {
       small.towards[a] += sum;
     });
@@ -104,7 +109,7 @@ export function fillsOf(request: FillRequest): Fills {
     });
   }
   const made = told.map((part): FillPart => {
-    const { nodes: count, thickMm, places, bySection, atJacket, atAir, towards } = part;
+    const { nodes: count, thickMm, places, bySection, atJacket, atAir, towards, outwards } = part;
     const closes = atJacket / Math.max(1, atJacket + atAir) > WEB_SHARE;
     const usual = thickMm <= mostSiliconeMm ? "silicone" : closes ? "web" : "clay";
     const wanted = chosen.get(part);
@@ -113,6 +118,7 @@ export function fillsOf(request: FillRequest): Fills {
       chosen: wanted !== undefined && wanted !== "open",
       thickMm,
       onJacketMm2: Math.max(atJacket * FACES_TO_AREA, Math.hypot(...towards)) * grid.stepMm ** 2,
+      freeMm2: Math.max(atAir * FACES_TO_AREA, Math.hypot(...outwards)) * grid.stepMm ** 2,
       volumeMm3: count * perNode,
       at: middleOf(places, grid),
       bySection: bySection.map((n) => n * perNode),
@@ -221,7 +227,7 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
       // What the part reaches is looked at in the order it was met in.
       const places = [at[0], at[1], at[2]];
       const part: Part = {
-        ...{ nodes: 0, thickMm: 0, places, atJacket: 0, atAir: 0, towards: [0, 0, 0] },
+        ...{ nodes: 0, thickMm: 0, places, atJacket: 0, atAir: 0, towards: [0, 0, 0], outwards: [0, 0, 0] },
         bySection: Array.from({ length: sections }, () => 0),
       };
       seen[first] = 1;
@@ -243,7 +249,12 @@ function partsOf({ filled, bare, cells, sections }: FillRequest): Part[] {
             part.towards[0] += a;
             part.towards[1] += b;
             part.towards[2] += c;
-          } else part.atAir++;
+          } else {
+            part.atAir++;
+            part.outwards[0] += a;
+            part.outwards[1] += b;
+            part.outwards[2] += c;
+          }
         }
       }
       parts.push(part);

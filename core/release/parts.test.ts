@@ -7,7 +7,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import { together } from "../mesh/together.ts";
-import { newPlan } from "../plan/document.ts";
+import { newPlan } from "../plan/document/document.ts";
 import { PlanEngine } from "../plan/engine.ts";
 import { bareBody } from "../plan/freeing.ts";
 import { box, moved, mushroom, sphere } from "../testing/shapes.ts";

@@ -5,3 +5,4 @@
 export * from "./constants.ts";
 export * from "./display.ts";
 export * from "./length.ts";
+export * from "./possible.ts";

@@ -6,7 +6,7 @@ import {
   SECTION_COUNTS,
   type SectionCount,
   type UpAxis,
-} from "../../core/plan/document.ts";
+} from "../../core/plan/document/document.ts";
 import { shellSystems } from "../../core/shell/index.ts";
 import { type Direction, normalised } from "../../core/survey/directions.ts";
 import { type LengthUnit, lengthUnits } from "../../core/units/index.ts";
@@ -96,6 +96,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         leastSectionMm2: base.parting.leastSectionMm2,
         fills: base.parting.fills,
         giveMm: values["give-mm"] === undefined ? null : number("--give-mm", values["give-mm"], 0.2, 10),
+        suggestedAt: null,
         layout: null,
       },
       shell: { system: shell, figures: {} },

@@ -8,11 +8,11 @@ import { type RawScan, readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import { COST_PARTS } from "../../core/parting/price.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
-import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
-import { planReport } from "../../core/plan/report.ts";
+import { type PlanReport, planReport } from "../../core/plan/results/planReport.ts";
+import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
   formatArea,
   formatLength,
@@ -100,14 +100,15 @@ async function plan(options: PlanArguments): Promise<void> {
   const plain = engine.run(document, rates, options.stepMm, ctx);
   const plans = options.compare ? await engine.compare(document, rates, options.stepMm, ctx) : [];
   const ranges = options.json ? engine.rangesFor(document, rates, options.stepMm, ctx) : [];
-  const result: PlanResult = { ...plain, warnings: [...scan.warnings, ...notes, ...plain.warnings] };
+  const result: PlanResult = {
+    ...plain,
+    warnings: [...[...scan.warnings, ...notes].map((text) => ({ kind: "scan", text }) as const), ...plain.warnings],
+  };
   const done = performance.now();
   if (options.exportDir) await exportPlan(result, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, { plans, ranges });
-  process.stdout.write(
-    options.json ? `${JSON.stringify(report)}\n` : readable(result, options.stepMm, timings.totalMs, plans),
-  );
+  const report = planReport(result, timings, { document, rates, plans, ranges });
+  process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
 }
 
 /**
@@ -170,8 +171,8 @@ function progressLine(): JobContext["progress"] {
   };
 }
 
-function readable(result: PlanResult, stepMm: number, totalMs: number, plans: readonly ComparedPlan[]): string {
-  const { piece, jacket, sections, estimate } = result;
+function readable(result: PlanResult, report: PlanReport, stepMm: number, plans: readonly ComparedPlan[]): string {
+  const { piece, jacket, sections } = result;
   const lines = [
     `Piece     ${piece.sizeMm.map((v) => formatLength(v)).join(" x ")}, ${formatArea(piece.areaMm2)}, ${formatVolume(piece.volumeMm3)}, ${piece.report.triangles} triangles`,
     ...piece.report.repairs.map((repair) => `          ${repair}`),
@@ -180,22 +181,22 @@ function readable(result: PlanResult, stepMm: number, totalMs: number, plans: re
       (coat, k) =>
         `          coat ${k + 1}: ${formatLength(coat.thicknessMm)} over ${formatArea(coat.areaMm2)}, ${formatMass(coat.massG)}`,
     ),
-    `Parting   ${sections.sections.length} sections, ${formatLength(sections.partingLengthMm)} of line, fill ${formatMass(estimate.fillG)}`,
+    `Parting   ${sections.sections.length} sections, ${formatLength(sections.partingLengthMm)} of line, fill ${formatVolume(sections.fillMm3)}`,
     ...sections.sections.map((section, k) => {
       const pull = section.pull.map((v) => v.toFixed(2)).join(", ");
       const verdict = section.releases ? "releases" : `HELD, presses ${formatLength(section.biteMm)} into the jacket`;
-      return `          section ${section.number}: pull (${pull}), ${formatArea(section.areaMm2)}, fill ${formatVolume(section.fillMm3)}, shell ${formatMass(estimate.sectionMassesG[k])}, ${verdict}`;
+      return `          section ${section.number}: pull (${pull}), ${formatArea(section.areaMm2)}, fill ${formatVolume(section.fillMm3)}, shell ${formatMass(report.sections[k].shellMassG)}, ${verdict}`;
     }),
     ...plans.map(
       (plan) =>
         `Compared  ${plan.sections.length} sections: ${formatMoneyMinor(plan.cost, "")} (${COST_PARTS.map((part) => `${part} ${formatMoneyMinor(plan.parts[part], "")}`).join(", ")}). ${plan.reason}`,
     ),
     "Buy",
-    ...estimate.materials.map(
+    ...report.materials.map(
       (line) => `          ${line.item}: ${line.quantity.toFixed(line.quantity < 10 ? 2 : 1)} ${line.unit}`,
     ),
-    ...result.warnings.map((warning) => `Caution   ${warning}`),
-    `Worked out in ${(totalMs / 1000).toFixed(1)} s. Figures are estimates; data sheets, local rules and licensed practice decide.`,
+    ...report.warnings.map((warning) => `Caution   ${warning}`),
+    `Worked out in ${(report.timingsMs.total / 1000).toFixed(1)} s. Figures are estimates; data sheets, local rules and licensed practice decide.`,
   ];
   return `${lines.join("\n")}\n`;
 }

@@ -3,7 +3,7 @@ import { makeJacket } from "../../core/jacket/jacket.ts";
 import { Cancelled, plainContext } from "../../core/job/context.ts";
 import { kernels } from "../../core/job/kernels.ts";
 import { ALONE, help, type Kernel, runsOf, SharedTeam, shared, type Task } from "../../core/job/team.ts";
-import { newPlan } from "../../core/plan/document.ts";
+import { newPlan } from "../../core/plan/document/document.ts";
 import { depthField } from "../../core/survey/depth.ts";
 import { pullDirections } from "../../core/survey/directions.ts";
 import { surveyDirections } from "../../core/survey/survey.ts";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { type Piece, type Station, stations } from "../../contract/pieces.ts";
 import { jacketThicknessMm } from "../../core/jacket/coat.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { type Show, useShow } from "../lib/show.ts";
 import { sectionCount, stationNames, stationQuestions } from "./stations.ts";
 import type { Planning } from "./usePlanning.ts";
@@ -75,7 +75,7 @@ function telling(
   show: Show,
 ): { state: StationState; figure: string | null } {
   if (!bundle) return { state: "working", figure: null };
-  const { report, estimate, wholePiece } = bundle.figures;
+  const { report, takeoff, wholePiece } = bundle.figures;
   switch (station) {
     case "piece":
       return {
@@ -97,6 +97,6 @@ function telling(
         figure: sectionCount(report.sections.length),
       };
     case "materials":
-      return { state: "set", figure: show.money(estimate.costMinor) };
+      return { state: "set", figure: show.money(takeoff.costMinor) };
   }
 }

@@ -62,7 +62,7 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
   const summary = useMemo(() => {
     const figures = planning.quality === "settled" ? planning.bundle?.figures : null;
     return figures
-      ? `${sectionCount(figures.report.sections.length)}, ${(figures.estimate.siliconeG / 1000).toFixed(1)} kg silicone`
+      ? `${sectionCount(figures.report.sections.length)}, ${(figures.takeoff.siliconeG / 1000).toFixed(1)} kg silicone`
       : null;
   }, [planning.bundle, planning.quality]);
   useEffect(() => {

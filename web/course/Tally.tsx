@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
-import type { BundleFigures } from "../../core/plan/bundle.ts";
-import { planCautions } from "../../core/plan/cautions.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
+import { planCautions } from "../../core/plan/results/cautions.ts";
+import type { PlanFigures } from "../../core/plan/results/figures.ts";
 import { inLine, nextWorking, type Task, TYPICAL_WEEK } from "../../core/schedule/line.ts";
 import { minutesThisWeek } from "../lib/clock.ts";
 import { useShow } from "../lib/show.ts";
@@ -39,23 +39,23 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
     const timer = setTimeout(() => setFresh(false), SHOWN_FOR_MS);
     return () => clearTimeout(timer);
   }, [bundle, glance]);
-  const entries = (figures: BundleFigures): Entry[] => [
+  const entries = (figures: PlanFigures): Entry[] => [
     { name: "Sections", value: figures.report.sections.length, text: String, dear: true },
-    { name: "Heaviest", value: Math.max(...figures.estimate.sectionMassesG), text: show.mass, dear: true },
-    { name: "Silicone", value: figures.estimate.siliconeG, text: show.mass, dear: true },
-    { name: "Fill", value: figures.estimate.fillG, text: show.mass, dear: true },
-    { name: "Shell", value: figures.estimate.shellG, text: show.mass, dear: true },
+    { name: "Heaviest", value: Math.max(...figures.takeoff.sectionMassesG), text: show.mass, dear: true },
+    { name: "Silicone", value: figures.takeoff.siliconeG, text: show.mass, dear: true },
+    { name: "Fill", value: figures.takeoff.fillG, text: show.mass, dear: true },
+    { name: "Shell", value: figures.takeoff.shellG, text: show.mass, dear: true },
     { name: "Parting line", value: figures.report.partingLengthMm, text: show.length, dear: true },
-    { name: "Hands", value: figures.estimate.handsMin, text: show.hours, dear: true },
+    { name: "Hands", value: figures.takeoff.handsMin, text: show.hours, dear: true },
     {
       name: "Ready to cast",
-      value: readyMin(figures.estimate.tasks),
+      value: readyMin(figures.takeoff.tasks),
       text: show.day,
       change: show.span,
       dear: true,
     },
-    { name: "Cost", value: figures.estimate.costMinor, text: show.money, dear: true },
-    { name: "Cautions", value: planCautions(figures, document).length, text: String, dear: true },
+    { name: "Cost", value: figures.takeoff.costMinor, text: show.money, dear: true },
+    { name: "Cautions", value: planCautions(figures, document, show).length, text: String, dear: true },
   ];
   const now = bundle ? entries(glance ?? bundle.figures) : null;
   const past = before && fresh ? entries(before) : null;

@@ -4,8 +4,8 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { StoredPlan } from "../../contract/pieces.ts";
-import type { BundleFigures, PlanBundle } from "../../core/plan/bundle.ts";
-import { newPlan } from "../../core/plan/document.ts";
+import { newPlan } from "../../core/plan/document/document.ts";
+import type { PlanFigures, ShownPlan } from "../../core/plan/results/figures.ts";
 import { usePlan } from "../document/planStore.ts";
 import { figuresOfABall } from "../testing/figures.ts";
 import { documentNow, openDocument, planningWith } from "../testing/planning.ts";
@@ -13,17 +13,17 @@ import { CommandSearch } from "./CommandSearch.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { Tally } from "./Tally.tsx";
 
-let figures: BundleFigures;
+let figures: PlanFigures;
 beforeAll(async () => {
   figures = await figuresOfABall();
 });
 beforeEach(() => openDocument());
 afterEach(cleanup);
 
-const bundleOf = (own: BundleFigures) => ({ figures: own }) as PlanBundle;
-const dearer = (own: BundleFigures): BundleFigures => ({
+const bundleOf = (own: PlanFigures) => ({ figures: own }) as ShownPlan;
+const dearer = (own: PlanFigures): PlanFigures => ({
   ...own,
-  estimate: { ...own.estimate, costMinor: own.estimate.costMinor + 12_345, siliconeG: own.estimate.siliconeG - 500 },
+  takeoff: { ...own.takeoff, costMinor: own.takeoff.costMinor + 12_345, siliconeG: own.takeoff.siliconeG - 500 },
 });
 
 describe("the tally", () => {

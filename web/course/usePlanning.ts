@@ -7,11 +7,12 @@ import type { Piece } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Layout } from "../../core/parting/hand/layout.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
-import { type BundleFigures, type PlanBundle, unpackBundle } from "../../core/plan/bundle.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
-import { reckonedAnew } from "../../core/plan/glance.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { usePlan } from "../document/planStore.ts";
+import { type PlanBundle, unpackBundle } from "../../core/plan/results/bundle.ts";
+import { figuresOf, type PlanFigures, type ShownPlan } from "../../core/plan/results/figures.ts";
+import { comparisonKey, hostStageKey } from "../../core/plan/stages/keys.ts";
+import { noteSuggestedAt, usePlan } from "../document/planStore.ts";
 import { call } from "../lib/http.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { type Begun, planKey, takeKept } from "../workers/begun.ts";
@@ -25,13 +26,13 @@ import {
 } from "../workers/geometry.ts";
 
 export interface Planning {
-  readonly bundle: PlanBundle | null;
+  readonly bundle: ShownPlan | null;
   readonly quality: "coarse" | "settled" | null;
   /** Figures of the plan before the last edit, for the differences; null when there was none. */
-  readonly before: BundleFigures | null;
+  readonly before: PlanFigures | null;
   /** Figures of what is being moved, at a glance; null when nothing is. */
-  readonly glance: BundleFigures | null;
-  readonly setGlance: (figures: BundleFigures | null) => void;
+  readonly glance: PlanFigures | null;
+  readonly setGlance: (figures: PlanFigures | null) => void;
   readonly progress: { readonly stage: string; readonly fraction: number } | null;
   readonly problem: string | null;
   readonly geometry: Geometry | null;
@@ -49,6 +50,8 @@ export interface Planning {
   readonly rest: (sections: number) => Promise<Answer<Layout>>;
   readonly cancel: () => void;
   readonly again: () => void;
+  /** Names what a comparison of plans depends on. */
+  readonly comparedBy: string;
 }
 
 type Report = (stage: string, fraction: number) => void;
@@ -65,13 +68,13 @@ export function usePlanning(piece: Piece): Planning {
   const [quality, setQuality] = useState<Planning["quality"]>(null);
   /** What the shown plan was made from. */
   const [shownKey, setShownKey] = useState<string | null>(null);
-  const [before, setBefore] = useState<BundleFigures | null>(null);
-  const [glance, setGlance] = useState<BundleFigures | null>(null);
+  const [before, setBefore] = useState<PlanFigures | null>(null);
+  const [glance, setGlance] = useState<PlanFigures | null>(null);
   const [progress, setProgress] = useState<Planning["progress"]>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [geometry, setGeometry] = useState<Geometry | null>(null);
   const [round, setRound] = useState(0);
-  const settled = useRef<BundleFigures | null>(null);
+  const settled = useRef<PlanFigures | null>(null);
   const jacketShown = useRef<string | null>(null);
   const opened = useRef<Promise<string | null> | null>(null);
   /** What the shelf began on. */
@@ -87,6 +90,7 @@ export function usePlanning(piece: Piece): Planning {
   }, [piece.scanId]);
 
   const key = document ? planKey(piece.scanSha256, document, { rates, fineness }) : null;
+  const jacketKey = document ? hostStageKey("jacket", document, { rates, fineness }) : null;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the document and the rates; `round` asks again.
   useEffect(() => {
@@ -98,17 +102,13 @@ export function usePlanning(piece: Piece): Planning {
       setGlance(null);
       setShownKey(key);
       setQuality(how);
-      if (how === "settled") {
-        setBefore(settled.current);
-        settled.current = next.figures;
-        jacketShown.current = document && jacketText(document);
-      }
+      if (how === "settled") jacketShown.current = jacketKey;
     };
     const report = proxied((stage: string, fraction: number) => {
       if (!overtaken) setProgress({ stage, fraction });
     });
     // Lines laid by hand on the jacket that is shown were glanced at: a coarse answer would tell less.
-    const moved = document.parting.layout !== null && jacketShown.current === jacketText(document);
+    const moved = document.parting.layout !== null && jacketShown.current === jacketKey;
     const timer = setTimeout(
       async () => {
         setProblem(null);
@@ -210,27 +210,27 @@ export function usePlanning(piece: Piece): Planning {
     (sections: number) => ask((at, plan, report) => at.api.rest(plan, rates, sections, report)),
     [ask, rates],
   );
-  // The seam moves no section: the estimate alone is made anew, against what it was before the edit.
-  const seam = document ? JSON.stringify(document.jacket.seam) : null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: everything else of the document comes with a new bundle.
-  const reckoned = useMemo(
-    () => bundle && document && { ...bundle, figures: reckonedAnew(bundle.figures, document, rates) },
-    [bundle, seam],
+  // Quantities, hours and money follow from the document and the rates at once; the worker is not asked.
+  const shown = useMemo(
+    (): ShownPlan | null => bundle && document && { ...bundle, figures: figuresOf(bundle.figures, document, rates) },
+    [bundle, document, rates],
   );
-  const last = useRef<{ readonly seam: string | null; readonly figures: BundleFigures | null }>({
-    seam,
-    figures: null,
-  });
+  const isSettled = quality === "settled" && shownKey === key;
   useEffect(() => {
-    if (last.current.figures && last.current.seam !== seam) setBefore(last.current.figures);
-    last.current = { seam, figures: reckoned?.figures ?? null };
-  }, [seam, reckoned]);
+    if (!shown) return;
+    setBefore(settled.current);
+    if (isSettled) settled.current = shown.figures;
+  }, [shown, isSettled]);
+  // The lines that were suggested stay when prices change: the document keeps the rates they were suggested at.
+  useEffect(() => {
+    if (isSettled) noteSuggestedAt(piece.id, rates);
+  }, [isSettled, piece.id, rates]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
-    bundle: reckoned,
+    bundle: shown,
     // Once the document has moved on, what is shown is no more than a first guess at it.
-    quality: quality && shownKey !== key ? "coarse" : quality,
+    quality: quality && !isSettled ? "coarse" : quality,
     before,
     glance,
     setGlance,
@@ -245,12 +245,8 @@ export function usePlanning(piece: Piece): Planning {
     prepare,
     cancel,
     again,
+    comparedBy: document ? comparisonKey(document, { rates, fineness }) : "",
   };
-}
-
-/** What the settled jacket depends on. */
-function jacketText({ seat, jacket: { seam: _seam, ...jacket }, zones }: PlanDocument): string {
-  return JSON.stringify([seat, jacket, zones.thicker]);
 }
 
 /** @returns what went wrong, or null */

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { newPlan } from "../../core/plan/document.ts";
+import { newPlan } from "../../core/plan/document/document.ts";
 import { beginDrag, endDrag, openPlan, redo, undo, usePlan } from "./planStore.ts";
 
 const edition = () => usePlan.getState().document?.brief.edition;

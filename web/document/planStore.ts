@@ -1,7 +1,8 @@
 /** The plan document being edited, with undo over it alone. One drag is one step: `editing` holds the steps back. */
 import { temporal } from "zundo";
 import { create } from "zustand";
-import type { PlanDocument } from "../../core/plan/document.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
+import { type SearchRates, searchRatesOf } from "../../core/plan/document/searchRates.ts";
 
 interface PlanState {
   readonly pieceId: string | null;
@@ -38,6 +39,19 @@ export const redo = () => usePlan.temporal.getState().redo();
 export function openPlan(pieceId: string, document: PlanDocument, revision: number): void {
   usePlan.getState().load(pieceId, document, revision);
   usePlan.temporal.getState().clear();
+}
+
+/**
+ * Notes the rates that the lines of an open plan were suggested at, where that is not noted yet. It is no edit of the
+ * user's, and so no step of undo.
+ */
+export function noteSuggestedAt(pieceId: string, rates: SearchRates): void {
+  const { document, pieceId: open, edit } = usePlan.getState();
+  if (!document || open !== pieceId || before || document.parting.layout || document.parting.suggestedAt) return;
+  const { pause, resume } = usePlan.temporal.getState();
+  pause();
+  edit((plan) => ({ ...plan, parting: { ...plan.parting, suggestedAt: searchRatesOf(rates) } }));
+  resume();
 }
 
 let before: PlanDocument | null = null;

@@ -4,7 +4,7 @@ import { act, cleanup, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { StoredPlan } from "../../contract/pieces.ts";
-import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
+import { newPlan, type PlanDocument } from "../../core/plan/document/document.ts";
 import { type Asked, standInServer, type Told } from "../testing/server.ts";
 import { openPlan, undo, usePlan } from "./planStore.ts";
 import { useAutosave } from "./useAutosave.ts";

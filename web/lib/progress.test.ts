@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { seldom, shareOfPlan } from "./progress.ts";
+import { seldom } from "./progress.ts";
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -17,13 +17,5 @@ describe("progress", () => {
       vi.advanceTimersByTime(10);
     }
     expect(told).toEqual([0, 0.25, 0.5, 0.75]);
-  });
-
-  it("of a plan goes on from stage to stage, and ends with the last", () => {
-    const told = ["repair", "field", "jacket", "survey", "parting"].flatMap((stage) =>
-      (stage === "repair" ? [0] : [0, 0.5, 1]).map((fraction) => shareOfPlan(stage, fraction)),
-    );
-    expect(told).toEqual([...told].sort((a, b) => a - b));
-    expect([told[0], told.at(-1)]).toEqual([0, 1]);
   });
 });

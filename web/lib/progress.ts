@@ -11,11 +11,3 @@ export function seldom<A extends unknown[]>(tell: (...told: A) => void): (...tol
     tell(...told);
   };
 }
-
-/** The stages of a plan, in their order. */
-const STAGES = ["field", "jacket", "survey", "parting"];
-
-/** How much of a plan is done, all stages being worth the same. @param fraction of the stage, 0..1 */
-export function shareOfPlan(stage: string, fraction: number): number {
-  return (Math.max(0, STAGES.indexOf(stage)) + fraction) / STAGES.length;
-}

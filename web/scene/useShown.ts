@@ -1,6 +1,6 @@
 /** What a station shows of a plan: everything it does not name is cleared away. */
 import { useEffect } from "react";
-import type { PlanBundle } from "../../core/plan/bundle.ts";
+import type { BundleFigures, PlanBundle } from "../../core/plan/results/bundle.ts";
 import { useStage } from "./useStage.tsx";
 
 export interface Shown {
@@ -12,12 +12,17 @@ export interface Shown {
   readonly fill?: boolean;
 }
 
-export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Shown): void {
+/** What of a plan is drawn. */
+type Drawn = Omit<PlanBundle, "figures"> & { readonly figures: Pick<BundleFigures, "report"> };
+
+export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
   const { piece, sections = false, locks = false, fill = false } = shown;
+  // Figures are made anew with every price; what is drawn is not.
+  const report = bundle?.figures.report;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes anew with every bundle.
   useEffect(() => {
-    if (!stage || !bundle) return;
-    const { report } = bundle.figures;
+    if (!stage || !bundle || !report) return;
     if (piece !== "painter") stage.setPiece(bundle.piece, onBoard);
     if (piece === "plaster" || piece === "hidden") stage.setPieceLook({ kind: piece });
     stage.setJacket(null, 0);
@@ -35,7 +40,7 @@ export function useShown(bundle: PlanBundle | null, onBoard: boolean, shown: Sho
     // Where there are no sections the lines are the station's own.
     if (sections) stage.setLines(bundle.lines);
     stage.setLocks(locks ? bundle.lockPoints : []);
-  }, [stage, bundle, onBoard, piece, sections, locks, fill]);
+  }, [stage, report, onBoard, piece, sections, locks, fill]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);

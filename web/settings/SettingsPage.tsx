@@ -12,6 +12,7 @@ const PLAIN = [
   ["finishMinPerM", "Finishing a metre of seam, every cast", "min/m"],
   ["liftMin", "Lifting the piece in its mould, all hands", "min"],
   ["cutOffMin", "Cutting a limb off and dressing its joint", "min"],
+  ["fillMinPerL", "Laying a litre of clay or plugs as fill", "min"],
   ["keepClearWeight", "Line through a zone to keep clear counts", "times"],
 ] as const;
 const MONEY = [

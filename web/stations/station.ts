@@ -1,5 +1,5 @@
 import type { Piece } from "../../contract/pieces.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Planning } from "../course/usePlanning.ts";
 
 /** What every station is given. */

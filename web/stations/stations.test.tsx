@@ -4,7 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Piece } from "../../contract/pieces.ts";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
-import type { BundleFigures, PlanBundle } from "../../core/plan/bundle.ts";
+import type { PlanFigures, ShownPlan } from "../../core/plan/results/figures.ts";
 import type { Planning } from "../course/usePlanning.ts";
 import { undo, usePlan } from "../document/planStore.ts";
 import { SettingsContext } from "../lib/show.ts";
@@ -32,9 +32,9 @@ const piece: Piece = {
 
 let planning: Planning;
 beforeAll(async () => {
-  const figures: BundleFigures = await figuresOfABall();
+  const figures: PlanFigures = await figuresOfABall();
 
-  planning = planningWith({ bundle: { figures } as PlanBundle });
+  planning = planningWith({ bundle: { figures } as ShownPlan });
 });
 beforeEach(() => openDocument(ballPlan()));
 afterEach(cleanup);

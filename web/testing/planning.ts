@@ -1,6 +1,6 @@
 /** A planning that stands still, for tests of what shows it; what a test needs of it is put in. */
 
-import { newPlan, type PlanDocument } from "../../core/plan/document.ts";
+import { newPlan, type PlanDocument } from "../../core/plan/document/document.ts";
 import type { Planning } from "../course/usePlanning.ts";
 import { usePlan } from "../document/planStore.ts";
 
@@ -24,6 +24,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
     prepare: () => {},
     cancel: () => {},
     again: () => {},
+    comparedBy: "",
     ...some,
   };
 }

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { newPlan } from "../../core/plan/document.ts";
-import { TYPICAL_RATES } from "../../core/plan/estimate.ts";
+import { newPlan } from "../../core/plan/document/document.ts";
+import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import { StandInWorker } from "../testing/worker.ts";
 import { Begun, keepFor, planKey, takeKept } from "./begun.ts";
 import { type Answer, freshGeometry, Geometry, readySpare } from "./geometry.ts";

@@ -1,8 +1,10 @@
 /** A plan that is worked out while its scan is still being put on the shelf. */
-import { BUNDLE_VERSION } from "../../core/plan/bundle.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
-import type { Rates } from "../../core/plan/estimate.ts";
-import { type Fineness, resultKeyText } from "../../core/plan/steps.ts";
+
+import type { PlanDocument } from "../../core/plan/document/document.ts";
+import { BUNDLE_VERSION } from "../../core/plan/results/bundle.ts";
+import { resultKeyText } from "../../core/plan/stages/keys.ts";
+import type { Fineness } from "../../core/plan/steps.ts";
+import type { Rates } from "../../core/takeoff/rates.ts";
 import { type Answer, type Geometry, proxied } from "./geometry.ts";
 
 type Report = (stage: string, fraction: number) => void;

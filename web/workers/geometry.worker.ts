@@ -7,14 +7,16 @@ import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import type { Layout } from "../../core/parting/hand/layout.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
-import { BUNDLE_VERSION, bundleOf, type PlanBundle, packBundle } from "../../core/plan/bundle.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
-import type { PlanDocument } from "../../core/plan/document.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
-import type { Rates } from "../../core/plan/estimate.ts";
 import type { ComparedPlan } from "../../core/plan/offers.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
-import { effortOf, type Fineness, resultKeyText, settledStepMm } from "../../core/plan/steps.ts";
+import { BUNDLE_VERSION, bundleOf, type PlanBundle, packBundle } from "../../core/plan/results/bundle.ts";
+import { resultKeyText } from "../../core/plan/stages/keys.ts";
+import { effortOf, type Fineness, settledStepMm } from "../../core/plan/steps.ts";
+import type { Rates } from "../../core/takeoff/rates.ts";
+import { takeoff } from "../../core/takeoff/takeoff.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
 
 import { call } from "../lib/http.ts";
@@ -151,12 +153,13 @@ class GeometryWorker extends LookUps {
   /** The coarse answer in short, for a scan that is not on the shelf yet; kept for when it is asked for in full. */
   async glance(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<FirstGlance>> {
     return this.guarded(async () => {
-      const { piece, sections, estimate } = this.atFirst(document, rates, this.context(onProgress)).result;
+      const { piece, jacket, sections } = this.atFirst(document, rates, this.context(onProgress)).result;
+      const { siliconeG, costMinor } = takeoff(document, jacket, sections, rates);
       return {
         heightMm: piece.sizeMm[2],
         sections: sections.sections.length,
-        siliconeG: estimate.siliconeG,
-        costMinor: estimate.costMinor,
+        siliconeG,
+        costMinor,
         mesh: piece.mesh,
       };
     });
@@ -178,12 +181,16 @@ class GeometryWorker extends LookUps {
     if (!this.scan) throw new Error("No scan is open.");
     this.coarse ??= coarseEngineOf(this.scan);
     const result = coarsePlan(this.coarse, document, rates, this.fineness, ctx);
-    const others = result.warnings.filter((warning) => !result.piece.report.warnings.includes(warning));
+    const others = result.warnings.filter(({ kind }) => kind !== "scan");
     const whole = this.fine?.pieceKnown(document);
     if (!whole) return { result: { ...result, warnings: others }, wholePiece: false };
     const piece = { ...whole, mesh: result.piece.mesh };
     return {
-      result: { ...result, piece, warnings: [...whole.report.warnings, ...others] },
+      result: {
+        ...result,
+        piece,
+        warnings: [...whole.report.warnings.map((text) => ({ kind: "scan", text }) as const), ...others],
+      },
       wholePiece: true,
     };
   }
@@ -201,7 +208,7 @@ class GeometryWorker extends LookUps {
       const ctx = this.context(onProgress);
       const settledMm = this.settledStep(document, engine.pieceFor(document, ctx).areaMm2);
       const plans = await engine.compare(document, rates, settledMm, ctx, async (plan) => {
-        const mesh = engine.surveyed;
+        const mesh = engine.surveyed(document, settledMm);
         if (!mesh) return;
         const { label, lines: _lines, ...offer } = plan;
         onPlan({ ...offer, picture: await offerPicture(mesh, label) });

@@ -2,7 +2,7 @@ import { strToU8, zipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { writeGlb } from "../../export/glb.ts";
 import { writeStl } from "../../export/stl.ts";
-import { newPlan } from "../../plan/document.ts";
+import { newPlan } from "../../plan/document/document.ts";
 import { seatPiece } from "../../plan/seat.ts";
 import { box, sphere } from "../../testing/shapes.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh.ts";

@@ -79,7 +79,8 @@ export const gypsumJute: ShellSystem = {
       ),
       lines: [
         {
-          item: "Casting plaster",
+          material: "casting-plaster",
+          use: "shell",
           group: "shell",
           quantity: powderKg,
           unit: "kg",
@@ -94,7 +95,8 @@ export const gypsumJute: ShellSystem = {
           },
         },
         {
-          item: "Mixing water",
+          material: "mixing-water",
+          use: "shell",
           group: "shell",
           quantity: (powderKg * figure("waterPer100")) / 100,
           unit: "l",
@@ -107,7 +109,8 @@ export const gypsumJute: ShellSystem = {
           },
         },
         {
-          item: "Jute scrim",
+          material: "jute-scrim",
+          use: "shell",
           group: "shell",
           quantity: sum(juteAreasM2),
           unit: "m2",

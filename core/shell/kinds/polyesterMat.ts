@@ -98,7 +98,8 @@ export const polyesterMat: ShellSystem = {
       sectionMassesG: matM2.map((m2, k) => m2 * (figure("matGPerM2") + layer.resinGPerM2) + gelM2[k] * gelGPerM2),
       lines: [
         {
-          item: "Laminating polyester resin",
+          material: "polyester-resin",
+          use: "shell",
           group: "shell",
           quantity: resinG / 1000,
           unit: "kg",
@@ -113,7 +114,8 @@ export const polyesterMat: ShellSystem = {
           },
         },
         {
-          item: "Polyester gel coat",
+          material: "polyester-gel-coat",
+          use: "shell",
           group: "shell",
           quantity: gelG / 1000,
           unit: "kg",
@@ -128,7 +130,8 @@ export const polyesterMat: ShellSystem = {
           },
         },
         {
-          item: "Peroxide hardener",
+          material: "peroxide-hardener",
+          use: "shell",
           group: "shell",
           quantity: ((resinG + gelG) * figure("hardenerPercent")) / 100 / 1000,
           unit: "kg",
@@ -141,7 +144,8 @@ export const polyesterMat: ShellSystem = {
           },
         },
         {
-          item: "Glass mat",
+          material: "glass-mat",
+          use: "shell",
           group: "shell",
           quantity: mat * (1 + figure("waste")),
           unit: "m2",

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { SEAM_SCHOOLS, type Seam, type SeamSchoolId, seamSchool, seamTakeoff } from "../../../core/jacket/seam.ts";
 import { SILICONE } from "../../../core/materials/silicone.ts";
-import type { PlanDocument } from "../../../core/plan/document.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import type { Planning } from "../../course/usePlanning.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
 import { SILICONE } from "../../../core/materials/silicone.ts";
-import type { PlanDocument } from "../../../core/plan/document.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { fromEntry, lengthEntry, toEntry } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";

@@ -1,8 +1,9 @@
 import { createPortal } from "react-dom";
 import type { Piece } from "../../../contract/pieces.ts";
+import { materialName } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
-import type { BundleFigures } from "../../../core/plan/bundle.ts";
-import type { PlanDocument } from "../../../core/plan/document.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
+import type { PlanFigures } from "../../../core/plan/results/figures.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
 import { useShow } from "../../lib/show.ts";
 import { quantityText } from "./quantity.ts";
@@ -16,11 +17,11 @@ export function BuyingList({
 }: {
   piece: Piece;
   document: PlanDocument;
-  figures: BundleFigures;
+  figures: PlanFigures;
   cautionIds: readonly CautionId[];
 }) {
   const show = useShow();
-  const { report, estimate } = figures;
+  const { report, takeoff } = figures;
   return createPortal(
     <article className="paper hidden bg-white p-10 text-black print:block" data-testid="buying-list">
       <header className="flex items-end justify-between border-b-4 border-black pb-2">
@@ -40,12 +41,12 @@ export function BuyingList({
       </header>
       <table className="mt-6 w-full text-lg">
         <tbody>
-          {estimate.materials.map((line) => (
-            <tr key={line.item} className="border-b border-black/40">
+          {takeoff.materials.map((line) => (
+            <tr key={`${line.material} ${line.use}`} className="border-b border-black/40">
               <td className="w-8 py-2">
                 <span className="inline-block h-5 w-5 border-2 border-black" />
               </td>
-              <td className="py-2">{line.item}</td>
+              <td className="py-2">{materialName(line)}</td>
               <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">{quantityText(line, show)}</td>
               <td className="w-40 border-l border-black/40 py-2 pl-3 text-sm text-black/60">bought:</td>
             </tr>

@@ -1,7 +1,8 @@
 import { unparse } from "papaparse";
+import { materialName } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
-import { planCautions } from "../../../core/plan/cautions.ts";
+import { planCautions } from "../../../core/plan/results/cautions.ts";
 import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
@@ -24,14 +25,14 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
   const { bundle } = planning;
   useShown(bundle, document.seat.onBoard, { piece: "hidden", sections: true });
   const system = shellSystem(document.shell.system);
-  const estimate = bundle?.figures.estimate;
+  const takeoff = bundle?.figures.takeoff;
   const setFigure = (key: string, value: number) =>
     edit((plan) => ({ ...plan, shell: { ...plan.shell, figures: { ...plan.shell.figures, [key]: value } } }));
   const cautionIds = new Set<CautionId>([...system.cautions, "thickener-dust", "silicone-cure"]);
   const saveCsv = () => {
-    if (!estimate) return;
-    const rows = estimate.materials.map((line) => ({
-      item: line.item,
+    if (!takeoff) return;
+    const rows = takeoff.materials.map((line) => ({
+      item: materialName(line),
       for: line.group,
       quantity: Number(line.quantity.toFixed(3)),
       unit: line.unit,
@@ -79,7 +80,7 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
           <p className="quiet text-xs">Figures are {system.parameters[0].source}.</p>
         </More>
       </Part>
-      {estimate && bundle && (
+      {takeoff && bundle && (
         <>
           <Part
             title="Buying list"
@@ -97,12 +98,12 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
             {GROUPS.map(({ group, name }) => (
               <div key={group} className="pb-1">
                 <h4 className="quiet pt-1 text-xs">{name}</h4>
-                {estimate.materials
+                {takeoff.materials
                   .filter((line) => line.group === group)
                   .map((line) => (
-                    <details key={line.item} className="border-t border-base-300 py-1">
+                    <details key={`${line.material} ${line.use}`} className="border-t border-base-300 py-1">
                       <summary className="flex cursor-pointer list-none justify-between gap-3 hover:underline hover:decoration-dotted">
-                        <span>{line.item}</span>
+                        <span>{materialName(line)}</span>
                         <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>
                       </summary>
                       <WorkingNote working={line.working} />
@@ -112,22 +113,22 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
             ))}
           </Part>
           <Part title="Shell">
-            <Figure label="Thickness">{show.length(estimate.thicknessMm)}</Figure>
-            {estimate.sectionMassesG.map((mass, k) => (
+            <Figure label="Thickness">{show.length(takeoff.thicknessMm)}</Figure>
+            {takeoff.sectionMassesG.map((mass, k) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: sections are told apart by their number.
               <Figure key={k} label={`Section ${k + 1}`}>
                 {show.mass(mass)}
               </Figure>
             ))}
-            <Figure label="Hours of hands" working={estimate.handsWorking}>
-              {show.hours(estimate.handsMin)}
+            <Figure label="Hours of hands" working={takeoff.handsWorking}>
+              {show.hours(takeoff.handsMin)}
             </Figure>
-            <Figure label="Cost" working={estimate.costWorking}>
-              {show.money(estimate.costMinor)}
+            <Figure label="Cost" working={takeoff.costWorking}>
+              {show.money(takeoff.costMinor)}
             </Figure>
           </Part>
           <Part title="Take care">
-            {planCautions(bundle.figures, document).map((text) => (
+            {planCautions(bundle.figures, document, show).map((text) => (
               <Caution key={text}>{text}</Caution>
             ))}
             {[...cautionIds]

@@ -1,10 +1,13 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
 import { jacketThicknessMm, usualGiveMm } from "../../../core/jacket/coat.ts";
-import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document.ts";
+import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document/document.ts";
+import { searchRatesOf } from "../../../core/plan/document/searchRates.ts";
+import { warningInWords } from "../../../core/plan/results/warnings.ts";
 import { type Direction, sharePull } from "../../../core/survey/directions.ts";
+import { placeInWords } from "../../../core/survey/place.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
-import { useShow } from "../../lib/show.ts";
+import { SettingsContext, useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
@@ -19,6 +22,7 @@ import { FillList } from "./parts/FillList.tsx";
 import { FillShown } from "./parts/FillShown.tsx";
 import { LinesByHand } from "./parts/LinesByHand.tsx";
 import { OutOfSight } from "./parts/OutOfSight.tsx";
+import { PricesChanged } from "./parts/PricesChanged.tsx";
 import { SectionCard } from "./parts/SectionCard.tsx";
 import { TakeApart } from "./parts/TakeApart.tsx";
 import { TakeAway } from "./parts/TakeAway.tsx";
@@ -31,6 +35,7 @@ export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
+  const { rates } = useContext(SettingsContext);
   const [chosen, setChosen] = useState<number | null>(null);
   const [slide, setSlide] = useState<Record<number, number>>({});
   const { bundle } = planning;
@@ -131,13 +136,18 @@ export function PartingStation({ document, planning }: StationProps) {
   useEffect(() => () => stage?.setHandles([]), [stage]);
 
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>
-    edit((plan) => ({ ...plan, parting: { ...plan.parting, sections: wanted, pulls: null, layout: null } }));
+    edit((plan) => ({
+      ...plan,
+      parting: { ...plan.parting, sections: wanted, pulls: null, suggestedAt: null, layout: null },
+    }));
   const raise = useCallback((byMm: number, numbers: readonly number[]) => stage?.raise(byMm, numbers), [stage]);
   useEffect(() => () => stage?.raise(0, []), [stage]);
   const lockedNumbers = useMemo(
     () => sections.filter(({ releases }) => !releases).map(({ number }) => number),
     [sections],
   );
+  const boxMm = bundle?.figures.report.piece.boxMm;
+  const where = (at: Direction) => (boxMm ? placeInWords(at, boxMm, show.length) : "");
   const zoneMm = figures?.report.zoneMm;
   const order = bundle?.figures.report.order;
   const hidden = bundle?.figures.report.hidden ?? [];
@@ -164,6 +174,14 @@ export function PartingStation({ document, planning }: StationProps) {
           <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => suggest(document.parting.sections)}>
             Suggest the pulls again
           </button>
+        )}
+        {!layout && (
+          <PricesChanged
+            suggestedAt={document.parting.suggestedAt}
+            onAgain={() =>
+              edit((plan) => ({ ...plan, parting: { ...plan.parting, suggestedAt: searchRatesOf(rates) } }))
+            }
+          />
         )}
         <More title="Rubber, fills, smallest section">
           <LengthField
@@ -220,25 +238,28 @@ export function PartingStation({ document, planning }: StationProps) {
           <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
           <Figure label="Fill">
             {show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0))}, silicone{" "}
-            {show.mass((figures ?? bundle.figures).estimate.fillG)}
+            {show.mass((figures ?? bundle.figures).takeoff.fillG)}
           </Figure>
-          {bundle.figures.report.cutOff && <CutOffHere cutOff={bundle.figures.report.cutOff} />}
+          {bundle.figures.cutOff && <CutOffHere cutOff={bundle.figures.cutOff} where={where} />}
           <BeforeCoat
             footClayMm3={bundle.figures.report.jacket.footClayMm3}
             footClayMm={document.jacket.footClayMm}
             onBoard={document.seat.onBoard}
             parts={bundle.figures.report.fillParts}
+            where={where}
           />
           <FillList
             parts={bundle.figures.report.fillParts}
-            costsMinor={bundle.figures.estimate.fillsMinor}
+            where={where}
+            costsMinor={bundle.figures.takeoff.fillsMinor}
             choices={document.parting.fills}
           />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
-          {bundle.figures.report.warnings
-            .filter((warning) => warning.startsWith("Section"))
-            .map((warning) => (
-              <Caution key={warning}>{warning}</Caution>
+          {bundle.figures.warnings
+            .filter(({ kind }) => kind === "held" || kind === "circle" || kind === "lift" || kind === "lines")
+            .map((warning) => warningInWords(warning, bundle.figures.report.piece.boxMm, show))
+            .map((text) => (
+              <Caution key={text}>{text}</Caution>
             ))}
           {zoneMm && zoneMm.keepClear > 0 && (
             <Caution>{`${show.length(zoneMm.keepClear)} of line run through a zone to keep clear.`}</Caution>
@@ -252,10 +273,12 @@ export function PartingStation({ document, planning }: StationProps) {
           )}
         </Part>
       )}
-      {sections.map((section) => (
+      {sections.map((section, k) => (
         <SectionCard
           key={section.number}
           section={section}
+          massG={figures?.takeoff.sectionMassesG[k] ?? 0}
+          where={where}
           pull={pullOf(section.number) ?? section.pull}
           open={chosen === section.number}
           giveMm={figures?.report.giveMm ?? 0}
@@ -271,13 +294,7 @@ export function PartingStation({ document, planning }: StationProps) {
       ))}
       <Compare
         planning={planning}
-        heldFor={JSON.stringify([
-          document.seat,
-          document.jacket,
-          document.brief,
-          document.shell,
-          document.survey.draftDeg,
-        ])}
+        heldFor={planning.comparedBy}
         chosen={document.parting.pulls || layout ? "auto" : document.parting.sections}
         onTake={suggest}
       />

@@ -3,7 +3,7 @@ import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "r
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { type HandEdit, treated } from "../../../core/parting/hand/edit.ts";
 import { type Layout, type Treatment, takenInHand } from "../../../core/parting/hand/layout.ts";
-import type { PlanDocument } from "../../../core/plan/document.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { figuresAtAGlance, type GlanceResult } from "../../../core/plan/glance.ts";
 import type { Planning } from "../../course/usePlanning.ts";
 import { usePlan } from "../../document/planStore.ts";

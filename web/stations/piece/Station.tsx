@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { PlanDocument, UpAxis } from "../../../core/plan/document.ts";
+import type { PlanDocument, UpAxis } from "../../../core/plan/document/document.ts";
 import { type LengthUnit, lengthUnits, parseLengthMm } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
@@ -142,11 +142,9 @@ export function PieceStation({ document, planning }: StationProps) {
               ))}
             </ul>
           )}
-          {bundle.figures.report.warnings
-            .filter((warning) => /hole|edges/.test(warning))
-            .map((warning) => (
-              <Caution key={warning}>{warning}</Caution>
-            ))}
+          {bundle.figures.report.warnings.map((warning) =>
+            warning.kind === "scan" ? <Caution key={warning.text}>{warning.text}</Caution> : null,
+          )}
           <More title="More about the scan">
             <Figure label="Triangles">{report.triangles.toLocaleString("en-GB")}</Figure>
             <Figure label="Open edges">{report.openEdges}</Figure>

@@ -1,4 +1,4 @@
-import { newPlan } from "../../../../core/plan/document.ts";
+import { newPlan } from "../../../../core/plan/document/document.ts";
 import { type FillPart, withChoice } from "../../../../core/release/fills.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { useShow } from "../../../lib/show.ts";
@@ -13,12 +13,15 @@ export function BeforeCoat({
   footClayMm,
   onBoard,
   parts,
+  where,
 }: {
   footClayMm3: number;
   /** Gaps under the piece up to this height are closed; 0 where they are left open. */
   footClayMm: number;
   onBoard: boolean;
   parts: readonly FillPart[];
+  /** A place of the piece in words. */
+  where: (at: FillPart["at"]) => string;
 }) {
   const show = useShow();
   const { stage } = useStage();
@@ -48,14 +51,14 @@ export function BeforeCoat({
             </button>
           </li>
         )}
-        {webs.map(({ at, volumeMm3 }, k) => (
+        {webs.map(({ at, volumeMm3 }) => (
           <li key={at.join()} className="flex items-baseline justify-between gap-2 py-1">
             <button
               type="button"
               className="text-left underline decoration-dotted underline-offset-4"
               onClick={() => stage?.comeTo(at)}
             >
-              {`Web ${webs.length > 1 ? `${k + 1} ` : ""}across a gap, ${show.volume(volumeMm3)} of clay`}
+              {`Web across a gap, ${where(at)}: ${show.volume(volumeMm3)} of clay`}
             </button>
             <button
               type="button"

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
-import type { SectionCount } from "../../../../core/plan/document.ts";
+import type { SectionCount } from "../../../../core/plan/document/document.ts";
 import { cheapest } from "../../../../core/plan/offers.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";

@@ -16,18 +16,22 @@ const KINDS = Object.keys(MADE_OF) as FillChoice["kind"][];
 /** What a fill costs, and what it means for the jacket. */
 function meaning({ kind, onJacketMm2 }: FillPart, costMinor: number, show: ReturnType<typeof useShow>): string {
   const stands = `about ${show.area(onJacketMm2)} of the jacket stands off the shell`;
-  if (kind === "silicone") return show.money(costMinor);
-  if (kind === "web") return "the jacket runs over it; the clay comes out with the piece";
-  return kind === "clay" ? `no cost but clay; ${stands}` : `cast beforehand; ${stands}`;
+  const costs = show.money(costMinor);
+  if (kind === "silicone") return costs;
+  if (kind === "web") return `${costs} of work; the jacket runs over it, and the clay stays with the piece`;
+  return kind === "clay" ? `${costs} of work; ${stands}` : `${costs} of work, cast beforehand; ${stands}`;
 }
 
 /** The fills part by part: how much, where, and made of what; each may be made of something else, or left open. */
 export function FillList({
   parts,
+  where,
   costsMinor,
   choices,
 }: {
   parts: readonly FillPart[];
+  /** A place of the piece in words. */
+  where: (at: FillPart["at"]) => string;
   /** What each of them costs, in their order. */
   costsMinor: readonly number[];
   choices: readonly FillChoice[];
@@ -52,7 +56,7 @@ export function FillList({
                   className="text-left underline decoration-dotted underline-offset-4"
                   onClick={() => stage?.comeTo(at)}
                 >
-                  {`Fill ${k + 1}`}
+                  {`Fill ${k + 1}: ${where(at)}`}
                 </button>
                 <span className="shrink-0">{`${show.volume(volumeMm3)}, ${show.length(thickMm)} thick`}</span>
               </div>
@@ -79,7 +83,7 @@ export function FillList({
               className="text-left underline decoration-dotted underline-offset-4"
               onClick={() => stage?.comeTo(at)}
             >
-              {MADE_OF.open}
+              {`${MADE_OF.open}: ${where(at)}`}
             </button>
             <button type="button" className="btn btn-xs" onClick={() => choose(at, null)}>
               Fill it again

@@ -3,7 +3,7 @@ import type { HandEdit } from "../../../../core/parting/hand/edit.ts";
 import { type LaidLine, placesAlong } from "../../../../core/parting/hand/layout.ts";
 import { troubleInWords } from "../../../../core/parting/hand/sections.ts";
 import type { Way } from "../../../../core/parting/hand/ways.ts";
-import type { PlanReport } from "../../../../core/plan/report.ts";
+import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
@@ -29,7 +29,7 @@ export function LinesByHand({
 }: {
   hand: HandWork;
   planning: StationProps["planning"];
-  sections: PlanReport["sections"];
+  sections: GeometryReport["sections"];
   canTake: boolean;
   onSuggest: () => void;
 }) {
@@ -75,7 +75,7 @@ function HandTools({
 }: {
   hand: HandWork;
   layout: NonNullable<HandWork["layout"]>;
-  sections: PlanReport["sections"];
+  sections: GeometryReport["sections"];
   settled: boolean;
 }) {
   const show = useShow();

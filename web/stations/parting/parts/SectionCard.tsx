@@ -1,6 +1,6 @@
 import { SECTION_PIGMENTS } from "../../../../core/export/palette.ts";
 import type { FillWith, Hold, Treatment } from "../../../../core/parting/hand/layout.ts";
-import type { PlanReport } from "../../../../core/plan/report.ts";
+import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import type { Direction } from "../../../../core/survey/directions.ts";
 import { type Show, useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
@@ -14,6 +14,8 @@ import { WhereFrom } from "./WhereFrom.tsx";
 /** One section: whether it comes off, how far it is slid out, and where it is pulled. */
 export function SectionCard({
   section,
+  massG,
+  where,
   pull,
   open,
   giveMm,
@@ -26,7 +28,11 @@ export function SectionCard({
   onLook,
   onTreat,
 }: {
-  section: PlanReport["sections"][number];
+  section: GeometryReport["sections"][number];
+  /** Mass of its shell, g. */
+  massG: number;
+  /** A place of the piece in words. */
+  where: (at: Direction) => string;
   pull: Direction;
   open: boolean;
   /** How deep a section may press into the rubber and still come off, mm. */
@@ -66,7 +72,7 @@ export function SectionCard({
             {statusOf(section, show)}
           </span>
           <span className="quiet block text-sm">
-            {show.area(section.areaMm2)}, {show.mass(section.shellMassG)}
+            {show.area(section.areaMm2)}, {show.mass(massG)}
             {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
             {treatment.hold && `, ${treatment.hold === "pull" ? "pull held" : "held"}`}
           </span>
@@ -105,7 +111,7 @@ export function SectionCard({
               className="btn btn-sm my-1 w-full"
               onClick={() => stage?.comeTo(section.biteAt as Direction)}
             >
-              Show where it is held
+              {`Held at: ${where(section.biteAt)}`}
             </button>
           )}
           <Figure label="Fill">{show.volume(section.fillMm3)}</Figure>
@@ -143,7 +149,7 @@ export function SectionCard({
 }
 
 /** Whether a section comes off, and how deep it presses on the way. */
-function statusOf({ releases, biteMm, lifted, plugUnder }: PlanReport["sections"][number], show: Show): string {
+function statusOf({ releases, biteMm, lifted, plugUnder }: GeometryReport["sections"][number], show: Show): string {
   if (!releases)
     return plugUnder === null ? `Held: presses ${show.length(biteMm)}` : `held: presses ${show.length(biteMm)}`;
   const leaves = `${plugUnder === null ? "Comes" : "comes"} off${lifted ? ", once the piece is lifted" : ""}`;

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { PlanReport } from "../../../../core/plan/report.ts";
+import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution } from "../../../ui/fields.tsx";
@@ -8,7 +8,7 @@ import { Caution } from "../../../ui/fields.tsx";
 const SECTION_MS = 1300;
 
 interface TakeApartProps {
-  readonly order: PlanReport["order"];
+  readonly order: GeometryReport["order"];
   /** Numbers of the sections that are held. */
   readonly locked: readonly number[];
   /** Told as the play-back moves: the share each section has gone, by number. */
@@ -149,12 +149,12 @@ const LIFT = "lift";
 /** The number of a section that leaves, or the lift. */
 type Step = number | typeof LIFT;
 
-function stepsOf({ remove, liftBefore }: PlanReport["order"]): Step[] {
+function stepsOf({ remove, liftBefore }: GeometryReport["order"]): Step[] {
   return remove.flatMap((number): Step[] => (number === liftBefore ? [LIFT, number] : [number]));
 }
 
 /** Where the play-back ends: all apart, or at the first section that is held or blocks in a circle. */
-function endOf(steps: readonly Step[], { circle }: PlanReport["order"], locked: readonly number[]): number {
+function endOf(steps: readonly Step[], { circle }: GeometryReport["order"], locked: readonly number[]): number {
   const held = (step: Step) => step !== LIFT && locked.includes(step);
   const stuck = steps.findIndex((step) => held(step) || (step !== LIFT && circle.includes(step)));
   if (stuck < 0) return steps.length;

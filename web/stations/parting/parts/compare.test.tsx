@@ -2,7 +2,7 @@
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
-import type { PlanReport } from "../../../../core/plan/report.ts";
+import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import type { Planning } from "../../../course/usePlanning.ts";
 import { planningWith } from "../../../testing/planning.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
@@ -112,7 +112,7 @@ describe("the comparison", () => {
 });
 
 describe("the taking apart", () => {
-  const order = { build: [1, 2, 3], remove: [3, 2, 1], circle: [], blocks: [] } as unknown as PlanReport["order"];
+  const order = { build: [1, 2, 3], remove: [3, 2, 1], circle: [], blocks: [] } as unknown as GeometryReport["order"];
   const slider = () => screen.getByLabelText("How far it is taken apart") as HTMLInputElement;
   const pullTo = (value: number) => fireEvent.change(slider(), { target: { value: String(value) } });
 
@@ -130,7 +130,7 @@ describe("the taking apart", () => {
 
   it("raises the piece, with what is still on it, before a section that leaves only then", () => {
     const [onMove, onRaise] = [vi.fn(), vi.fn()];
-    const lifted = { ...order, liftBefore: 1, liftMm: 120 } as PlanReport["order"];
+    const lifted = { ...order, liftBefore: 1, liftMm: 120 } as GeometryReport["order"];
     render(<TakeApart order={lifted} locked={[]} onMove={onMove} onRaise={onRaise} />);
     pullTo(2.5);
     expect(onRaise).toHaveBeenLastCalledWith(60, [1]);
@@ -157,7 +157,7 @@ describe("the taking apart", () => {
       ...order,
       circle: [2, 3],
       blocks: [{ section: 3, by: 2, at: [0, 0, 0], afterMm: 41.6, biteMm: 8, areaMm2: 9000 }],
-    } as unknown as PlanReport["order"];
+    } as unknown as GeometryReport["order"];
     render(<TakeApart order={circle} locked={[]} onMove={vi.fn()} onRaise={vi.fn()} />);
     expect(screen.getByText(/Sections 2 and 3 block each other after 42 mm/)).toBeDefined();
     expect((screen.getByRole("button", { name: "Take apart" }) as HTMLButtonElement).disabled).toBe(true);

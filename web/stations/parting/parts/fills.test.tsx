@@ -19,28 +19,38 @@ beforeEach(() => {
 });
 afterEach(cleanup);
 
+const where = (at: FillPart["at"]) => `${at[2]} up`;
 const part = (kind: FillPart["kind"], at: FillPart["at"], litres: number): FillPart => ({
-  ...{ kind, at, chosen: false, volumeMm3: litres * 1e6, thickMm: 22, onJacketMm2: 31_000, bySection: [litres * 1e6] },
+  ...{
+    kind,
+    at,
+    chosen: false,
+    volumeMm3: litres * 1e6,
+    thickMm: 22,
+    onJacketMm2: 31_000,
+    freeMm2: 9000,
+    bySection: [litres * 1e6],
+  },
 });
 
 describe("the fills, one by one", () => {
   const parts = [part("clay", [1, 2, 300], 0.8), part("silicone", [4, 5, 600], 0.05)];
 
   it("tell what they cost and how much of the jacket stands off the shell", () => {
-    render(<FillList parts={parts} costsMinor={[0, 187]} choices={[]} />);
+    render(<FillList where={where} parts={parts} costsMinor={[0, 187]} choices={[]} />);
     const items = screen.getAllByRole("listitem");
     expect(items[0].textContent).toContain("about 310\u2009cm² of the jacket stands off the shell");
     expect(items[1].textContent).toContain("1.87");
   });
 
   it("are made of something else, left open and filled again one by one", async () => {
-    const { rerender } = render(<FillList parts={parts} costsMinor={[0, 187]} choices={[]} />);
+    const { rerender } = render(<FillList where={where} parts={parts} costsMinor={[0, 187]} choices={[]} />);
     await userEvent.selectOptions(screen.getByLabelText("Fill 1 is made of"), "plug");
     expect(documentNow().parting.fills).toEqual([{ at: [1, 2, 300], kind: "plug" }]);
     await userEvent.selectOptions(screen.getByLabelText("Fill 2 is made of"), "open");
     expect(documentNow().parting.fills).toHaveLength(2);
     const { fills } = documentNow().parting;
-    rerender(<FillList parts={[parts[0]]} costsMinor={[0]} choices={fills} />);
+    rerender(<FillList where={where} parts={[parts[0]]} costsMinor={[0]} choices={fills} />);
     await userEvent.click(screen.getByRole("button", { name: "Fill it again" }));
     expect(documentNow().parting.fills).toEqual([{ at: [1, 2, 300], kind: "plug" }]);
   });
@@ -48,7 +58,7 @@ describe("the fills, one by one", () => {
 
 describe("before the first coat", () => {
   const show = (footClayMm3: number, parts: readonly FillPart[], footClayMm = 30) =>
-    render(<BeforeCoat footClayMm3={footClayMm3} footClayMm={footClayMm} onBoard parts={parts} />);
+    render(<BeforeCoat where={where} footClayMm3={footClayMm3} footClayMm={footClayMm} onBoard parts={parts} />);
 
   it("nothing is told where nothing is needed", () => {
     show(0, [part("clay", [0, 0, 0], 1)]);
@@ -59,7 +69,7 @@ describe("before the first coat", () => {
     show(300_000, [part("web", [7, 8, 200], 0.5)]);
     const box = within(screen.getByTestId("before-coat"));
     expect(box.getByText(/Foot clay, 300.ml/)).toBeDefined();
-    await userEvent.click(box.getByText(/Web across a gap, 500.ml of clay/));
+    await userEvent.click(box.getByText(/Web across a gap, 200 up: 500.ml of clay/));
     expect(comeTo).toHaveBeenCalledWith([7, 8, 200]);
     const [foot, web] = box.getAllByRole("button", { name: "Do without" });
     await userEvent.click(web);
@@ -77,7 +87,7 @@ describe("before the first coat", () => {
 
 describe("cutting a limb off", () => {
   it("is said with how much it would save, and goes there", async () => {
-    render(<CutOffHere cutOff={{ at: [9, 9, 9], fillMm3: 12.8e6 }} />);
+    render(<CutOffHere where={where} cutOff={{ at: [9, 9, 9], fillMm3: 12.8e6 }} />);
     expect(screen.getByTestId("cut-off").textContent).toContain("One fill takes 12.8");
     await userEvent.click(screen.getByRole("button", { name: "Show me where" }));
     expect(comeTo).toHaveBeenCalledWith([9, 9, 9]);

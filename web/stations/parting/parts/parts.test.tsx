@@ -4,9 +4,9 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { HiddenStretch } from "../../../../core/parting/bothSides.ts";
 import type { Layout } from "../../../../core/parting/hand/layout.ts";
-import { newPlan } from "../../../../core/plan/document.ts";
+import { newPlan } from "../../../../core/plan/document/document.ts";
 import type { Remedy } from "../../../../core/plan/remedies.ts";
-import type { PlanReport } from "../../../../core/plan/report.ts";
+import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { documentNow, openDocument, planningWith } from "../../../testing/planning.ts";
 import { FillShown } from "./FillShown.tsx";
 import { OutOfSight } from "./OutOfSight.tsx";
@@ -143,7 +143,7 @@ describe("stretches out of sight", () => {
 });
 
 describe("a section's card", () => {
-  const section: PlanReport["sections"][number] = {
+  const section: GeometryReport["sections"][number] = {
     number: 2,
     origin: 1,
     pull: [0, -1, 0],
@@ -159,13 +159,13 @@ describe("a section's card", () => {
     lifted: false,
     fills: { silicone: 0.09, clay: 0, web: 0, plug: 0 },
     lineMm: 2000,
-    shellMassG: 12_000,
-    range: null,
   };
   const onLook = vi.fn();
   const card = (some: Partial<typeof section>, onTreat = vi.fn()) => {
     render(
       <SectionCard
+        massG={1200}
+        where={() => "front, 300 mm up"}
         section={{ ...section, ...some }}
         pull={section.pull}
         open
@@ -215,7 +215,7 @@ describe("a section's card", () => {
     expect(screen.getByText(/Comes off, once the piece is lifted; presses 0.8/)).toBeDefined();
     cleanup();
     card({ releases: false, biteAt: [1, 2, 3] });
-    await userEvent.click(screen.getByRole("button", { name: "Show where it is held" }));
+    await userEvent.click(screen.getByRole("button", { name: "Held at: front, 300 mm up" }));
     expect(comeTo).toHaveBeenCalledWith([1, 2, 3]);
   });
 

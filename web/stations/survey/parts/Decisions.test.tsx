@@ -2,7 +2,7 @@
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
-import type { PlanBundle } from "../../../../core/plan/bundle.ts";
+import type { ShownPlan } from "../../../../core/plan/results/figures.ts";
 import type { Decision } from "../../../../core/survey/decisions.ts";
 import type { Planning } from "../../../course/usePlanning.ts";
 import { usePlan } from "../../../document/planStore.ts";
@@ -16,7 +16,7 @@ const found: Decision[] = [
 ];
 
 const planning: Planning = planningWith({
-  bundle: { piece: {}, survey: {} } as unknown as PlanBundle,
+  bundle: { piece: {}, survey: {} } as unknown as ShownPlan,
   geometry: { api: { decisions: async () => found } } as unknown as Planning["geometry"],
 });
 

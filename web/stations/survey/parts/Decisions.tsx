@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { bridgedGapMm } from "../../../../core/jacket/coat.ts";
 import { MOST_STOPS, type StopKind } from "../../../../core/jacket/stops.ts";
 import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
-import type { PlanDocument } from "../../../../core/plan/document.ts";
+import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import { type Decision, type DecisionKind, zoneRadiusMm } from "../../../../core/survey/decisions.ts";
 import { THIN_PART_MM } from "../../../../core/survey/walls.ts";
 import { withDab } from "../../../../core/survey/zones.ts";
@@ -233,18 +233,15 @@ function useDecisions(
   const { onBoard } = document.seat;
   const bridgedMm = bridgedGapMm(document.jacket.coats);
   // A piece that was surveyed is not surveyed again for every plan that is made of it.
-  const surveyed = useRef<{ readonly piece: TriangleMesh; readonly bridgedMm: number; readonly stops: string } | null>(
-    null,
-  );
-  const stops = JSON.stringify(document.jacket.stops);
+  const surveyed = useRef<{ readonly piece: TriangleMesh; readonly survey: TriangleMesh } | null>(null);
   useEffect(() => {
     if (!bundle || !geometry || quality !== "settled" || wait) return;
     const { piece, survey } = bundle;
     const { current } = surveyed;
-    if (current?.piece === piece && current.bridgedMm === bridgedMm && current.stops === stops) return;
-    surveyed.current = { piece, bridgedMm, stops };
+    if (current?.piece === piece && current.survey === survey) return;
+    surveyed.current = { piece, survey };
     setFound(null);
     void geometry.api.decisions(piece, survey, bridgedMm, THIN_PART_MM, onBoard).then(setFound);
-  }, [bundle, geometry, quality, bridgedMm, stops, onBoard, wait]);
+  }, [bundle, geometry, quality, bridgedMm, onBoard, wait]);
   return found;
 }

@@ -1,15 +1,19 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
+import { materialName } from "../materials/catalogue.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { ScanProblem } from "../mesh/problem.ts";
+import { newPlan, type PlanDocument } from "../plan/document/document.ts";
+import { PlanEngine, type PlanResult } from "../plan/engine.ts";
+import { bundleOf, type PlanBundle } from "../plan/results/bundle.ts";
+import { planCautions } from "../plan/results/cautions.ts";
+import { figuresOf } from "../plan/results/figures.ts";
+import { seatPiece } from "../plan/seat.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
-import { bundleOf, type PlanBundle } from "./bundle.ts";
-import { planCautions } from "./cautions.ts";
-import { newPlan, type PlanDocument } from "./document.ts";
-import { PlanEngine, type PlanResult } from "./engine.ts";
-import { estimate, partingPrices, TYPICAL_RATES } from "./estimate.ts";
-import { seatPiece } from "./seat.ts";
+import { partingPrices } from "./prices.ts";
+import { TYPICAL_RATES } from "./rates.ts";
+import { type Takeoff, takeoff } from "./takeoff.ts";
 
 const document: PlanDocument = {
   ...newPlan(),
@@ -24,27 +28,31 @@ const document: PlanDocument = {
 
 let result: PlanResult;
 let bundle: PlanBundle;
+let own: Takeoff;
 beforeAll(async () => {
   const ball = moved(sphere(120, 48), 0, 0, 100);
   result = new PlanEngine(ball).run(document, TYPICAL_RATES, 5, ctx);
+  own = takeoff(document, result.jacket, result.sections, TYPICAL_RATES);
   bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
 });
 
-describe("the estimate", () => {
+describe("the takeoff", () => {
   it("has a task for every coat and every section, in the order they are done", () => {
-    const names = result.estimate.tasks.map((task) => task.name);
+    const names = own.tasks.map((task) => task.name);
     expect(names).toEqual(["Coat 1", "Coat 2", "Coat 3", "Coat 4", "Section 1", "Section 2"]);
-    expect(result.estimate.tasks.every((task) => task.handsMin > 0 && task.waitMin > 0)).toBe(true);
+    expect(own.tasks.every((task) => task.handsMin > 0 && task.waitMin > 0)).toBe(true);
   });
 
   it("counts the hands of its tasks by the rates it names", () => {
-    const { tasks, handsMin, handsWorking } = result.estimate;
+    const { tasks, handsMin, handsWorking } = own;
     expect(tasks.reduce((sum, task) => sum + task.handsMin, 0)).toBeCloseTo(handsMin, 6);
     const of = (name: string) => handsWorking.inputs.find((input) => input.name === name)?.value ?? Number.NaN;
     const byFormula =
-      of("jacket") * (of("coats") * TYPICAL_RATES.coatMinPerM2 + of("shell layers") * TYPICAL_RATES.layerMinPerM2) +
+      of("jacket") * of("coats") * TYPICAL_RATES.coatMinPerM2 +
+      of("shell") * of("shell layers") * TYPICAL_RATES.layerMinPerM2 +
       of("parting") * TYPICAL_RATES.wallMinPerM +
       of("sections") * TYPICAL_RATES.sectionSetupMin +
+      of("fills laid") * TYPICAL_RATES.fillMinPerL +
       of("lifts") * TYPICAL_RATES.liftMin;
     expect(handsMin).toBeCloseTo(byFormula, 6);
   });
@@ -54,24 +62,24 @@ describe("the estimate", () => {
     const jacket = { siliconeG: 4000, outerAreaMm2: 2e5, stopsMm3: 200_000, footClayMm3: 0, coats: [{ massG: 4000 }] };
     const made = (kinds: readonly ("clay" | "plug")[]) => {
       const stops = kinds.map((kind) => ({ kind, loop }));
-      const { materials } = estimate(
+      const { materials } = takeoff(
         { ...document, jacket: { ...document.jacket, stops } },
         jacket,
         result.sections,
         TYPICAL_RATES,
       );
-      return materials.filter(({ item }) => /through-holes/.test(item)).map(({ item, quantity }) => [item, quantity]);
+      return materials.filter(({ use }) => use === "holes").map(({ material, quantity }) => [material, quantity]);
     };
-    expect(made(["clay"])).toEqual([["Clay for through-holes", 0.38]]);
+    expect(made(["clay"])).toEqual([["water-clay", 0.38]]);
     expect(made(["clay", "plug"])).toEqual([
-      ["Clay for through-holes", 0.19],
-      ["Plugs for through-holes, cast beforehand", 1],
+      ["water-clay", 0.19],
+      ["cast-plugs", 1],
     ]);
-    expect(made(["plug"])).toEqual([["Plugs for through-holes, cast beforehand", 1]]);
+    expect(made(["plug"])).toEqual([["cast-plugs", 1]]);
   });
 
   it("costs what its silicone, shell, hours and the finishing of every cast cost", () => {
-    const { siliconeG, shellG, handsMin, finishMin, costMinor } = result.estimate;
+    const { siliconeG, shellG, handsMin, finishMin, costMinor } = own;
     const metres = result.sections.partingLengthMm / 1000;
     expect(finishMin).toBeCloseTo(metres * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     const byHand =
@@ -86,17 +94,17 @@ describe("the estimate", () => {
       ...document,
       jacket: { ...document.jacket, seam: { kind: "slit", school, points: [0, 0, 0, 0, 0, 800] } },
     });
-    const plain = estimate(document, result.jacket, result.sections, TYPICAL_RATES);
-    const cut = estimate(seamed("cut"), result.jacket, result.sections, TYPICAL_RATES);
-    const shims = estimate(seamed("shims"), result.jacket, result.sections, TYPICAL_RATES);
+    const plain = takeoff(document, result.jacket, result.sections, TYPICAL_RATES);
+    const cut = takeoff(seamed("cut"), result.jacket, result.sections, TYPICAL_RATES);
+    const shims = takeoff(seamed("shims"), result.jacket, result.sections, TYPICAL_RATES);
     expect(cut.handsMin - plain.handsMin).toBeCloseTo(0.8 * 12);
     expect(shims.handsMin - plain.handsMin).toBeCloseTo(0.8 * 30);
     expect(shims.finishMin - plain.finishMin).toBeCloseTo(0.8 * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     expect(cut.tasks.at(-1)?.name).toContain("cut afterwards");
     expect(shims.tasks[0].name).toContain("shims");
-    const items = (of: typeof plain) => of.materials.map(({ item }) => item);
+    const items = (of: typeof plain) => of.materials.map(materialName);
     expect(items(shims)).toEqual(
-      expect.arrayContaining(["Shims for the jacket's seam", "Release between the jacket's parts"]),
+      expect.arrayContaining(["Shims for the jacket's seam", "Release for the jacket's seam"]),
     );
     expect(items(cut)).toEqual(items(plain));
   });
@@ -118,9 +126,9 @@ describe("the estimate", () => {
 
 describe("cautions of a plan", () => {
   it("tell which sections are over the lift limit", () => {
-    const light = planCautions(bundle.figures, document);
+    const light = planCautions(figuresOf(bundle.figures, document, TYPICAL_RATES), document);
     const strict = { ...document, brief: { ...document.brief, liftLimitKg: 0.5 } };
-    const heavy = planCautions(bundle.figures, strict);
+    const heavy = planCautions(figuresOf(bundle.figures, strict, TYPICAL_RATES), strict);
     expect(heavy.length).toBe(light.length + 2);
     expect(heavy.at(-1)).toContain("over your lift limit of 0.5 kg");
   });

@@ -1,9 +1,7 @@
-/** The plan as one plain object: what the command line prints as JSON. */
-
-import type { Leaving, PullRange } from "../parting/pullRange.ts";
-import type { FillKind } from "../release/fills.ts";
-import type { PlanResult } from "./engine.ts";
-import type { ComparedPlan } from "./offers.ts";
+/** A plan's geometry and figures as one plain object: what pages show, and what is kept. */
+import { meshBox } from "../../mesh/mesh.ts";
+import type { FillKind } from "../../release/fills.ts";
+import type { PlanResult } from "../engine.ts";
 
 export interface ReportTimings {
   readonly readMs: number;
@@ -11,16 +9,9 @@ export interface ReportTimings {
   readonly planMs: number;
 }
 
-/** What is added to a report where it was asked for. */
-export interface ReportExtras {
-  /** The plans of every number of sections. */
-  readonly plans?: readonly ComparedPlan[];
-  /** From where each section could be pulled. */
-  readonly ranges?: readonly PullRange[];
-}
-
-export function planReport(result: PlanResult, timings: ReportTimings, { plans = [], ranges = [] }: ReportExtras = {}) {
-  const { piece, jacket, sections, estimate } = result;
+/** Geometry alone: no money, and nothing that is worked out with rates. */
+export function geometryReport(result: PlanResult, timings: ReportTimings) {
+  const { piece, jacket, sections } = result;
   return {
     piece: {
       triangles: piece.report.triangles,
@@ -30,6 +21,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       areaMm2: piece.areaMm2,
       volumeMm3: piece.volumeMm3,
       sizeMm: piece.sizeMm,
+      boxMm: meshBox(piece.mesh),
       repairs: piece.report.repairs,
     },
     jacket: {
@@ -45,7 +37,7 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       siliconeG: jacket.siliconeG,
       coats: jacket.coats.map(({ thicknessMm, areaMm2, massG }) => ({ thicknessMm, areaMm2, massG })),
     },
-    sections: sections.sections.map((section, k) => ({
+    sections: sections.sections.map((section) => ({
       number: section.number,
       origin: section.origin,
       pull: section.pull,
@@ -63,44 +55,27 @@ export function planReport(result: PlanResult, timings: ReportTimings, { plans =
       fills: litres(section.fills),
       /** Parting line along it. */
       lineMm: section.lineMm,
-      shellMassG: estimate.sectionMassesG[k],
-      range: ranges[k] ? rangeReport(ranges[k]) : null,
     })),
     order: {
       build: sections.sections.map((section) => section.number),
       remove: sections.sections.map((section) => section.number).reverse(),
-      /** The section before whose turn the piece is lifted; null where none needs it. */
       /** How high the piece must hang for the sections that leave after the lift, mm. */
       liftMm: Math.max(0, ...sections.sections.map(({ lifted, pull, travelMm }) => (lifted ? -pull[2] * travelMm : 0))),
+      /** The section before whose turn the piece is lifted; null where none needs it. */
       liftBefore: [...sections.sections].reverse().find((section) => section.lifted)?.number ?? null,
       blocks: sections.blocks,
       circle: sections.circle,
     },
     giveMm: sections.giveMm,
     fillParts: sections.fillParts,
-    /** Where cutting a limb off would be the better way. */
-    cutOff: result.cutOff,
+    clayMm3: sections.clayMm3,
+    plugMm3: sections.plugMm3,
+    fillMm3: sections.fillMm3,
     partingLengthMm: sections.partingLengthMm,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */
     hidden: sections.hidden,
-    plans: plans.map((plan) => ({
-      sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, releases }) => ({
-        pull,
-        areaMm2,
-        shellMassG: massG,
-        fillMm3,
-        releases,
-      })),
-      partingLengthMm: plan.lineMm,
-      fillMm3: plan.fillMm3,
-      costMinor: Math.round(plan.cost),
-      costParts: plan.parts,
-      hours: plan.hours,
-      reason: plan.reason,
-    })),
-    materials: estimate.materials.map(({ item, quantity, unit }) => ({ item, quantity, unit })),
     timingsMs: {
       read: timings.readMs,
       field: jacket.timings.fieldMs,
@@ -117,10 +92,4 @@ function litres(fills: Readonly<Record<FillKind, number>>): Record<FillKind, num
   return { silicone: silicone / 1e6, clay: clay / 1e6, web: web / 1e6, plug: plug / 1e6 };
 }
 
-/** The pulls a section leaves along, by how; and the one that costs it least. */
-function rangeReport({ directions, best, bestLeaving }: PullRange) {
-  const of = (wanted: Leaving) => directions.filter(({ leaving }) => leaving === wanted).map(({ pull }) => pull);
-  return { free: of("free"), withFill: of("fill"), best, bestLeaving };
-}
-
-export type PlanReport = ReturnType<typeof planReport>;
+export type GeometryReport = ReturnType<typeof geometryReport>;

@@ -4,30 +4,28 @@
  * Layout: magic "RMFB", version (u32), length of the JSON in bytes (u32), the JSON padded to 4 bytes, then the arrays
  * one after the other, each padded to 4 bytes. The JSON's `arrays` lists kind and length of each.
  */
-import { thinned } from "../export/thin.ts";
-import type { NearestField } from "../field/nearest.ts";
-import type { Team } from "../job/team.ts";
-import { sameMesh, type TriangleMesh } from "../mesh/mesh.ts";
-import type { PartingLine } from "../parting/cut.ts";
-import type { FillWith } from "../parting/hand/layout.ts";
-import { FILL_KINDS } from "../release/fills.ts";
-import { fillThickness } from "../release/fillThickness.ts";
-import type { Sections } from "./assemble.ts";
-import type { PlanResult } from "./engine.ts";
-import type { Estimate } from "./estimate.ts";
-import { planReport } from "./report.ts";
+import { thinned } from "../../export/thin.ts";
+import type { NearestField } from "../../field/nearest.ts";
+import type { Team } from "../../job/team.ts";
+import { sameMesh, type TriangleMesh } from "../../mesh/mesh.ts";
+import type { PartingLine } from "../../parting/cut.ts";
+import type { FillWith } from "../../parting/hand/layout.ts";
+import { FILL_KINDS } from "../../release/fills.ts";
+import { fillThickness } from "../../release/fillThickness.ts";
+import type { Sections } from "../assemble.ts";
+import type { PlanResult } from "../engine.ts";
+import { type GeometryReport, geometryReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
-export const BUNDLE_VERSION = 31;
+export const BUNDLE_VERSION = 32;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
 const SKIN_TRIANGLES = 70_000;
 
 export interface BundleFigures {
-  readonly report: ReturnType<typeof planReport>;
-  readonly estimate: Estimate;
+  readonly report: GeometryReport;
   readonly stepMm: number;
   /** Is what is said of the piece said of the whole scan? A first glance sees it thinned. */
   readonly wholePiece: boolean;
@@ -111,8 +109,7 @@ export async function bundleOf(
   const { piece, jacket, skins } = await shownMeshes(result, team);
   return {
     figures: {
-      report: planReport(result, timings),
-      estimate: result.estimate,
+      report: geometryReport(result, timings),
       stepMm,
       wholePiece,
       locks: sections.map((section) => ({ section: section.number, at: section.biteAt, biteMm: section.biteMm })),

@@ -1,5 +1,5 @@
 /** The caution of every plan in which the piece is lifted. */
-import { pieceMaterial } from "../materials/pieceMaterial.ts";
+import { pieceMaterial } from "../../materials/pieceMaterial.ts";
 
 /**
  * How the piece is lifted, with its caution: for every plan in which a section leaves after a lift.

@@ -2,17 +2,18 @@
  * The plan document: everything the user decides, and nothing that can be worked out from it. Its schema for the
  * wire, and the upgrades between its versions, stand in `contract/plan.ts`.
  */
-import type { Coat } from "../jacket/coat.ts";
-import { NO_SEAM, type Seam } from "../jacket/seam.ts";
-import type { Stop } from "../jacket/stops.ts";
-import type { Layout } from "../parting/hand/layout.ts";
-import type { FillChoice } from "../release/fills.ts";
-import type { Dismissal } from "../survey/decisions.ts";
-import type { Direction } from "../survey/directions.ts";
-import { NO_ZONES, type Zones } from "../survey/zones.ts";
-import type { LengthUnit } from "../units/index.ts";
+import type { Coat } from "../../jacket/coat.ts";
+import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
+import type { Stop } from "../../jacket/stops.ts";
+import type { Layout } from "../../parting/hand/layout.ts";
+import type { FillChoice } from "../../release/fills.ts";
+import type { Dismissal } from "../../survey/decisions.ts";
+import type { Direction } from "../../survey/directions.ts";
+import { NO_ZONES, type Zones } from "../../survey/zones.ts";
+import type { LengthUnit } from "../../units/index.ts";
+import type { SearchRates } from "./searchRates.ts";
 
-export const PLAN_VERSION = 5;
+export const PLAN_VERSION = 6;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6, 7, 8] as const;
@@ -66,6 +67,8 @@ export interface PlanDocument {
     readonly sections: "auto" | SectionCount;
     /** The user's own pulls; null lets them be suggested. */
     readonly pulls: readonly Direction[] | null;
+    /** The rates its lines were suggested at; null while none have been, or to go by the workshop's as they are now. */
+    readonly suggestedAt: SearchRates | null;
     /** How deep a section may press into the rubber and still come off, mm; null goes by the jacket's thickness. */
     readonly giveMm: number | null;
     /** Fills thicker than this are made of clay, mm. */
@@ -114,6 +117,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     parting: {
       sections: "auto",
       pulls: null,
+      suggestedAt: null,
       giveMm: null,
       mostSiliconeMm: 15,
       leastSectionMm2: 20_000,

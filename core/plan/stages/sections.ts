@@ -1,0 +1,41 @@
+/** The sections, suggested or of lines laid by hand, filled and proven. */
+import { jacketThicknessMm, usualGiveMm } from "../../jacket/coat.ts";
+import type { Jacket } from "../../jacket/jacket.ts";
+import { shellTakeoff } from "../../shell/index.ts";
+import { partingPrices } from "../../takeoff/prices.ts";
+import type { Sections } from "../assemble.ts";
+import type { ProofRequest, SearchRequest, SectionsRequest } from "../choosing.ts";
+import type { PlanDocument } from "../document/document.ts";
+import { planSections } from "../sections.ts";
+import type { SurveyStage } from "../surveyStage.ts";
+import { stage, type Terms } from "./stage.ts";
+
+/** What proves a plan, wherever its lines come from. */
+export function proofRequest({ parting, jacket, shell }: PlanDocument): ProofRequest {
+  const { mostSiliconeMm, leastSectionMm2, fills } = parting;
+  const nothing = { areasMm2: [], flangeLengthsMm: [] };
+  return {
+    giveMm: parting.giveMm ?? usualGiveMm(jacketThicknessMm(jacket.coats)),
+    shellMm: shellTakeoff(shell.system, shell.figures, nothing).thicknessMm,
+    ...{ mostSiliconeMm, leastSectionMm2, fills },
+  };
+}
+
+/** What plans are looked for by: of all stages these alone read prices, and only where lines are suggested. */
+export function searchRequest(document: PlanDocument, { rates }: Pick<Terms, "rates">): SearchRequest {
+  const { pulls, sections, suggestedAt } = document.parting;
+  const prices = partingPrices(document, suggestedAt ?? rates);
+  return { ...proofRequest(document), layout: null, pulls, sections, prices, mayLift: !document.brief.immovable };
+}
+
+export const sectionsStage = stage({
+  name: "sections",
+  after: ["jacket", "survey"],
+  reads: (document, terms): SectionsRequest =>
+    document.parting.layout
+      ? { ...proofRequest(document), layout: document.parting.layout }
+      : searchRequest(document, terms),
+  progress: { survey: 0.2, parting: 0.35 },
+  make: (request, { jacket, survey }: { readonly jacket: Jacket; readonly survey: SurveyStage }, ctx): Sections =>
+    planSections(jacket, survey, request, ctx),
+});

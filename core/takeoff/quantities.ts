@@ -1,0 +1,176 @@
+/** What a plan takes of every material, each with how it was worked out. */
+import { jacketThicknessMm } from "../jacket/coat.ts";
+import { type SeamTakeoff, seamTakeoff } from "../jacket/seam.ts";
+import { clayShareOf } from "../jacket/stops.ts";
+import type { MaterialUse } from "../materials/catalogue.ts";
+import type { MaterialLine } from "../materials/property.ts";
+import { siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
+import type { PlanDocument } from "../plan/document/document.ts";
+import { FLANGE_WIDTH_MM, type ShellTakeoff } from "../shell/index.ts";
+import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
+import type { JacketTotals, SectionTotals } from "./totals.ts";
+import { websOf } from "./webs.ts";
+
+export interface Quantities {
+  /** Silicone on the piece: jacket, rim and fills, g. */
+  readonly siliconeG: number;
+  /** Of it, the fills. */
+  readonly fillG: number;
+  readonly materials: readonly MaterialLine[];
+}
+
+/** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
+const WALL_SECTION_MM2 = (FLANGE_WIDTH_MM + 15) * 25;
+const CLAY_DENSITY = 1.9;
+/** Release agent, g per square metre and face. */
+const RELEASE_G_PER_M2 = 60;
+
+export function quantitiesOf(
+  document: PlanDocument,
+  jacket: JacketTotals,
+  sections: SectionTotals,
+  shell: ShellTakeoff,
+): Quantities {
+  const thicknessMm = jacketThicknessMm(document.jacket.coats);
+  const parts = sections.fillParts ?? [];
+  const webMm3 = parts.reduce((sum, { kind, volumeMm3 }) => sum + (kind === "web" ? volumeMm3 : 0), 0);
+  const webs = websOf(parts, thicknessMm);
+  const fillG = siliconeMassG(sections.fillMm3 - sections.clayMm3 - sections.plugMm3);
+  const coatsG = jacket.siliconeG + siliconeMassG(webs.moreSiliconeMm3);
+  const siliconeG = coatsG + fillG;
+  const thickened = jacket.coats.reduce(
+    (sum, { massG }, k) => sum + (document.jacket.coats[k]?.thickened ? massG : 0),
+    0,
+  );
+  const thickenedG = fillG + thickened * (jacket.siliconeG > 0 ? coatsG / jacket.siliconeG : 1);
+  const seam = seamTakeoff(document.jacket.seam, thicknessMm);
+  const clayShare = clayShareOf(document.jacket.stops, document.seat.onBoard);
+  const materials = [
+    ...siliconeBuying(siliconeG, thickenedG),
+    ...shell.lines,
+    ...wallsAndRelease(jacket, sections),
+    clay("fills", "fills of clay", Math.max(0, sections.clayMm3 - webMm3)),
+    clay("webs", "webs across gaps", webs.clayMm3),
+    clay("foot", "gaps under the piece", jacket.footClayMm3),
+    clay("holes", "webs of clay", jacket.stopsMm3 * clayShare),
+    holePlugs(document, jacket.stopsMm3 * (1 - clayShare)),
+    fillPlugs(sections.plugMm3),
+    ...seamMaterials(seam),
+  ].filter((line) => line.quantity > 0);
+  return { siliconeG, fillG, materials };
+}
+
+/** Clay comes out again and is used again: it is told, and not priced. */
+function clay(use: MaterialUse, what: string, mm3: number): MaterialLine {
+  return {
+    material: "water-clay",
+    use,
+    group: "sundries",
+    quantity: (mm3 * CLAY_DENSITY) / MM3_PER_CM3 / 1000,
+    unit: "kg",
+    working: {
+      formula: `${what} × density`,
+      inputs: [
+        { name: what, value: mm3 / MM3_PER_CM3, unit: "cm³" },
+        { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
+      ],
+    },
+  };
+}
+
+/** Plugs are cast beforehand, of what the shop has. */
+function holePlugs({ jacket: { stops } }: PlanDocument, mm3: number): MaterialLine {
+  return {
+    material: "cast-plugs",
+    use: "holes",
+    group: "sundries",
+    quantity: stops.filter(({ kind }) => kind === "plug").length,
+    unit: "pcs",
+    working: {
+      formula: "through-holes closed with a plug",
+      inputs: [{ name: "all of them displace", value: mm3 / MM3_PER_CM3, unit: "cm³" }],
+    },
+  };
+}
+
+function fillPlugs(mm3: number): MaterialLine {
+  return {
+    material: "plug-mix",
+    use: "fills",
+    group: "sundries",
+    quantity: mm3 / MM3_PER_LITRE,
+    unit: "l",
+    working: {
+      formula: "fills that are hard plugs",
+      inputs: [{ name: "hard plugs", value: mm3 / MM3_PER_CM3, unit: "cm³" }],
+    },
+  };
+}
+
+function seamMaterials({ releasedMm2, shims, lengthMm }: SeamTakeoff): MaterialLine[] {
+  const releasedM2 = releasedMm2 / MM2_PER_M2;
+  return [
+    {
+      material: "release-agent",
+      use: "seam",
+      group: "sundries",
+      quantity: (releasedM2 * RELEASE_G_PER_M2) / 1000,
+      unit: "kg",
+      working: {
+        formula: "both faces of the seam × release per m²",
+        inputs: [
+          { name: "seam", value: lengthMm / 1000, unit: "m" },
+          { name: "faces", value: releasedM2, unit: "m²" },
+          { name: "release", value: RELEASE_G_PER_M2, unit: "g/m²" },
+        ],
+      },
+    },
+    {
+      material: "seam-shims",
+      use: "seam",
+      group: "sundries",
+      quantity: shims,
+      unit: "pcs",
+      working: {
+        formula: "seam × shims per metre",
+        inputs: [{ name: "seam", value: lengthMm / 1000, unit: "m" }],
+      },
+    },
+  ];
+}
+
+function wallsAndRelease(jacket: JacketTotals, sections: SectionTotals): MaterialLine[] {
+  const wallG = (sections.partingLengthMm * WALL_SECTION_MM2 * CLAY_DENSITY) / MM3_PER_CM3;
+  const faceM2 = (jacket.outerAreaMm2 + 2 * sections.partingLengthMm * FLANGE_WIDTH_MM) / MM2_PER_M2;
+  return [
+    {
+      material: "water-clay",
+      use: "walls",
+      group: "sundries",
+      quantity: wallG / 1000,
+      unit: "kg",
+      working: {
+        formula: "parting length × wall section × density",
+        inputs: [
+          { name: "parting length", value: sections.partingLengthMm / 1000, unit: "m" },
+          { name: "wall section", value: WALL_SECTION_MM2, unit: "mm²" },
+          { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
+        ],
+      },
+    },
+    {
+      material: "release-agent",
+      use: "faces",
+      group: "sundries",
+      quantity: (faceM2 * RELEASE_G_PER_M2) / 1000,
+      unit: "kg",
+      working: {
+        formula: "(jacket + both faces of the flanges) × release per m²",
+        inputs: [
+          { name: "faces", value: faceM2, unit: "m²" },
+          { name: "release", value: RELEASE_G_PER_M2, unit: "g/m²" },
+        ],
+      },
+    },
+  ];
+}

@@ -1,0 +1,65 @@
+/**
+ * From a plan's document and the areas, lengths and volumes of its results to quantities, work and money: pure, in
+ * milliseconds, the same on the page, the server and the command line. Results hold no money; this is where it comes in.
+ */
+import { jacketThicknessMm } from "../jacket/coat.ts";
+import { seamTakeoff } from "../jacket/seam.ts";
+import { materialName } from "../materials/catalogue.ts";
+import type { Working } from "../materials/property.ts";
+import type { PlanDocument } from "../plan/document/document.ts";
+import type { Task } from "../schedule/line.ts";
+import { shellTakeoff } from "../shell/index.ts";
+import { checkFigures } from "../units/index.ts";
+import { type Cost, costOf, fillMinor } from "./cost.ts";
+import { type Quantities, quantitiesOf } from "./quantities.ts";
+import type { Rates } from "./rates.ts";
+import { handsWorking, tasksOf } from "./tasks.ts";
+import type { JacketTotals, SectionTotals } from "./totals.ts";
+
+export interface Takeoff extends Quantities, Cost {
+  readonly thicknessMm: number;
+  readonly sectionMassesG: readonly number[];
+  readonly shellG: number;
+  /** What each of the fills costs, in their order, in minor units. */
+  readonly fillsMinor: readonly number[];
+  /** The work in the order it is done, with its waits: what says when the mould is ready. */
+  readonly tasks: readonly Task[];
+  readonly handsMin: number;
+  /** Finishing the seams of every cast of the edition, minutes. */
+  readonly finishMin: number;
+  readonly handsWorking: Working;
+}
+
+/** @throws ImpossibleFigure where a mass, a quantity or a time is less than nothing or no number */
+export function takeoff(document: PlanDocument, jacket: JacketTotals, sections: SectionTotals, rates: Rates): Takeoff {
+  const shell = shellTakeoff(document.shell.system, document.shell.figures, {
+    areasMm2: sections.sections.map((section) => section.areaMm2),
+    flangeLengthsMm: sections.sections.map((section) => section.lineMm),
+  });
+  const quantities = quantitiesOf(document, jacket, sections, shell);
+  const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
+  const tasks = tasksOf(document, jacket, sections, shell, rates);
+  const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
+  const finishMin = ((sections.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
+  const shellG = shell.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
+  checkFigures([
+    ["mass of the silicone", quantities.siliconeG],
+    ["mass of the fill", quantities.fillG],
+    ["mass of the shell", shellG],
+    ["time of finishing", finishMin],
+    ...quantities.materials.map((line): [string, number] => [`quantity of ${materialName(line)}`, line.quantity]),
+    ...tasks.map((task): [string, number] => [`time of "${task.name}"`, task.handsMin]),
+  ]);
+  return {
+    ...quantities,
+    thicknessMm: shell.thicknessMm,
+    sectionMassesG: shell.sectionMassesG,
+    shellG,
+    fillsMinor: (sections.fillParts ?? []).map((part) => fillMinor(part, rates)),
+    tasks,
+    handsMin,
+    finishMin,
+    handsWorking: handsWorking(document, jacket, sections, shell, rates),
+    ...costOf({ siliconeG: quantities.siliconeG, shellG, handsMin, finishMin }, rates),
+  };
+}

@@ -1,0 +1,100 @@
+/** The work of a plan in the order it is done, and the hours of hands it takes. */
+import { jacketThicknessMm } from "../jacket/coat.ts";
+import { seamSchool, seamTakeoff } from "../jacket/seam.ts";
+import type { Working } from "../materials/property.ts";
+import { SILICONE } from "../materials/silicone.ts";
+import type { PlanDocument } from "../plan/document/document.ts";
+import type { Task } from "../schedule/line.ts";
+import { type ShellTakeoff, shellSystem } from "../shell/index.ts";
+import { MM2_PER_M2, MM3_PER_LITRE } from "../units/index.ts";
+import type { Rates } from "./rates.ts";
+import type { JacketTotals, SectionTotals } from "./totals.ts";
+
+/** Webs, then coats, then what is filled over them, then sections from the lowest up, then opening. */
+export function tasksOf(
+  document: PlanDocument,
+  jacket: JacketTotals,
+  sections: SectionTotals,
+  shell: ShellTakeoff,
+  rates: Rates,
+): Task[] {
+  const { seam } = document.jacket;
+  const fills = laidLitres(sections);
+  const hands = (name: string, handsMin: number): Task[] => (handsMin > 0 ? [{ name, handsMin, waitMin: 0 }] : []);
+  const makeSeam = hands(`Jacket seam: ${seamSchool(seam.school).name.toLowerCase()}`, seamMin(document));
+  const isLifted = sections.sections.some(({ lifted }) => lifted);
+  return [
+    ...hands("Webs of clay", fills.webs * rates.fillMinPerL),
+    ...(seam.school === "cut" ? [] : makeSeam),
+    ...coatTasks(document, jacket, rates),
+    ...hands("Clay and plugs for fills", fills.overJacket * rates.fillMinPerL),
+    ...sectionTasks(document, sections, shell, rates),
+    ...hands("Lift the piece in its mould", isLifted ? rates.liftMin : 0),
+    ...(seam.school === "cut" ? makeSeam : []),
+  ];
+}
+
+function coatTasks(document: PlanDocument, jacket: JacketTotals, rates: Rates): Task[] {
+  return document.jacket.coats.map((_, k, all) => ({
+    name: `Coat ${k + 1}`,
+    handsMin: (jacket.outerAreaMm2 / MM2_PER_M2) * rates.coatMinPerM2,
+    waitMin: k === all.length - 1 ? SILICONE.cureMin.value : SILICONE.tackMin.value,
+  }));
+}
+
+/** Each section by its own area; a wall is shared by the two sections it parts. */
+function sectionTasks(
+  document: PlanDocument,
+  { sections, partingLengthMm }: SectionTotals,
+  { layers }: ShellTakeoff,
+  rates: Rates,
+): Task[] {
+  const { setMin, restMin } = shellSystem(document.shell.system);
+  const alongMm = sections.reduce((sum, { lineMm }) => sum + lineMm, 0);
+  return sections.map(({ number, areaMm2, lineMm }, k) => ({
+    name: `Section ${number}`,
+    handsMin:
+      (areaMm2 / MM2_PER_M2) * layers * rates.layerMinPerM2 +
+      (alongMm > 0 ? (partingLengthMm / 1000) * (lineMm / alongMm) * rates.wallMinPerM : 0) +
+      rates.sectionSetupMin,
+    waitMin: k === sections.length - 1 ? restMin.value : setMin.value,
+  }));
+}
+
+function seamMin({ jacket: { seam, coats } }: PlanDocument): number {
+  return seamTakeoff(seam, jacketThicknessMm(coats)).makeMin;
+}
+
+/** Litres of fill that are laid by hand: webs under the jacket, clay and plugs over it. */
+function laidLitres({ fillParts = [], clayMm3, plugMm3 }: SectionTotals): { webs: number; overJacket: number } {
+  const webMm3 = fillParts.reduce((sum, { kind, volumeMm3 }) => sum + (kind === "web" ? volumeMm3 : 0), 0);
+  return { webs: webMm3 / MM3_PER_LITRE, overJacket: Math.max(0, clayMm3 + plugMm3 - webMm3) / MM3_PER_LITRE };
+}
+
+/** How the hours of all tasks together come about. */
+export function handsWorking(
+  document: PlanDocument,
+  jacket: JacketTotals,
+  sections: SectionTotals,
+  shell: ShellTakeoff,
+  rates: Rates,
+): Working {
+  const shellMm2 = sections.sections.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
+  const fills = laidLitres(sections);
+  const lifts = sections.sections.some(({ lifted }) => lifted) ? 1 : 0;
+  return {
+    formula:
+      "jacket × coats × min/m² + shell × layers × min/m² + parting metres × min/m + sections × set-up + fills laid × min/l + lifts × min + jacket seam",
+    inputs: [
+      { name: "jacket", value: jacket.outerAreaMm2 / MM2_PER_M2, unit: "m²" },
+      { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
+      { name: "shell", value: shellMm2 / MM2_PER_M2, unit: "m²" },
+      { name: "shell layers", value: shell.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
+      { name: "parting", value: sections.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
+      { name: "sections", value: sections.sections.length, unit: `at ${rates.sectionSetupMin} min` },
+      { name: "fills laid", value: fills.webs + fills.overJacket, unit: `l at ${rates.fillMinPerL} min/l` },
+      { name: "lifts", value: lifts, unit: `at ${rates.liftMin} min` },
+      { name: "jacket seam", value: seamMin(document), unit: "min" },
+    ],
+  };
+}

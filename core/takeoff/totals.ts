@@ -1,0 +1,32 @@
+/** What of a plan's results quantities, work and money depend on: areas, lengths, volumes. */
+import type { FillPart } from "../release/fills.ts";
+
+/** What of a jacket a takeoff depends on. */
+export interface JacketTotals {
+  readonly siliconeG: number;
+  readonly outerAreaMm2: number;
+  /** What closes through-holes. */
+  readonly stopsMm3: number;
+  /** What closes gaps at the foot. */
+  readonly footClayMm3: number;
+  readonly coats: readonly { readonly massG: number }[];
+}
+
+/** What of the sections a takeoff depends on. */
+export interface SectionTotals {
+  readonly sections: readonly {
+    readonly number: number;
+    readonly areaMm2: number;
+    readonly lineMm: number;
+    /** Does it leave only after the piece has been lifted? */
+    readonly lifted?: boolean;
+  }[];
+  readonly partingLengthMm: number;
+  readonly fillMm3: number;
+  /** Of it, filled with clay. */
+  readonly clayMm3: number;
+  /** Of it, hard plugs. */
+  readonly plugMm3: number;
+  /** The fills one by one; settled plans only. */
+  readonly fillParts?: readonly Pick<FillPart, "kind" | "volumeMm3" | "onJacketMm2" | "freeMm2">[];
+}
