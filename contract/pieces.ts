@@ -1,4 +1,4 @@
-/** Pieces on the shelf and their plans. */
+/** Pieces on the shelf, their parts, and the parts' plans. */
 import { z } from "zod";
 import { planDocument } from "./plan.ts";
 
@@ -7,13 +7,21 @@ export type Station = (typeof stations)[number];
 
 const name = z.string().trim().min(1, "Give the piece a name.").max(120, "A name has at most 120 characters.");
 
-export const piece = z.object({
+/** What of a piece is scanned, planned and moulded by itself: the whole of it, or a limb that was cut off. */
+export const part = z.object({
   id: z.uuid(),
   name: z.string(),
   scanId: z.uuid(),
   scanName: z.string(),
   scanBytes: z.number().int(),
   scanSha256: z.string(),
+});
+export type Part = z.infer<typeof part>;
+
+export const piece = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  parts: z.array(part).min(1),
   station: z.enum(stations),
   away: z.boolean(),
   hasCover: z.boolean(),
@@ -34,12 +42,17 @@ export const changePiece = z
   })
   .refine((change) => Object.keys(change).length > 0, "Nothing to change.");
 
+/** Where a part's plan, its revisions and what is built from it stand. */
+export const partPath = (pieceId: string, partId: string) => `/pieces/${pieceId}/parts/${partId}`;
+
 export const storedPlan = z.object({
-  pieceId: z.uuid(),
+  partId: z.uuid(),
   revision: z.number().int(),
   document: planDocument,
   updatedAt: z.iso.datetime(),
-  updatedBy: z.string(),
+  updatedBy: z.object({ id: z.uuid(), name: z.string() }).nullable(),
+  /** The latest revision cannot be read any more: this is the last that can; the other is there as a download. */
+  unreadableRevision: z.number().int().optional(),
 });
 export type StoredPlan = z.infer<typeof storedPlan>;
 
@@ -49,3 +62,6 @@ export const planConflict = z.object({
   error: z.object({ code: z.literal("conflict"), message: z.string() }),
   current: storedPlan,
 });
+
+/** A plan's document as a request is no larger than this. */
+export const PLAN_LIMIT_BYTES = 8 * 1024 * 1024;

@@ -4,6 +4,7 @@ import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam
 import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
+import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
@@ -60,7 +61,10 @@ const zone = figures(DAB_FIGURES, 4000);
 
 const shellIds = shellSystems.map((system) => system.id) as [string, ...string[]];
 
+const id = z.string().min(1).max(60);
+
 const coat = z.object({
+  id,
   thicknessMm: z.number().min(0.1, "A coat is at least 0.1 mm.").max(60, "A coat is at most 60 mm."),
   thickened: z.boolean(),
   pigment: z.string().regex(/^#[0-9a-fA-F]{6}$/, "A pigment is a colour like #a0b0c0."),
@@ -122,6 +126,12 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     layout: layout.nullable(),
   }),
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
+  identity: z.object({
+    next: z.number().int().min(1),
+    sections: z.array(z.object({ id, places: figures(3, 200) })).max(2 * MOST_SECTIONS),
+    lines: z.array(z.object({ id, between: z.tuple([id, id]), places: figures(3, 60) })).max(200),
+    fills: z.array(z.object({ id, at: z.tuple([place, place, place]) })).max(500),
+  }),
   shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()) }),
 });
 
@@ -184,13 +194,24 @@ function fromVersion4(stored: unknown): unknown {
   };
 }
 
-const version5 = z.looseObject({ version: z.literal(5), parting: z.looseObject({}) });
+const version5 = z.looseObject({
+  version: z.literal(5),
+  parting: z.looseObject({}),
+  jacket: z.looseObject({ coats: z.array(z.looseObject({})) }),
+});
 
-/** Version 6 keeps the rates its lines were suggested at. */
+/** Version 6 keeps the rates its lines were suggested at, and the ids of what was planned. */
 function fromVersion5(stored: unknown): unknown {
   const old = version5.safeParse(stored);
   if (!old.success) return stored;
-  return { ...old.data, version: 6, parting: { suggestedAt: null, ...old.data.parting } };
+  const coats = old.data.jacket.coats.map((coat, k) => ({ id: `coat-${k + 1}`, ...coat }));
+  return {
+    ...old.data,
+    version: 6,
+    parting: { suggestedAt: null, ...old.data.parting },
+    jacket: { ...old.data.jacket, coats },
+    identity: { ...NOBODY_KNOWN, next: coats.length + 1 },
+  };
 }
 
 /** Version 4 has through-holes closed with clay. */

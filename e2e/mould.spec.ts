@@ -67,7 +67,7 @@ test("a section that is held says so, and where", async ({ page }) => {
   await page.getByRole("button", { name: "Left open" }).click();
   await expect(page.getByTestId("verdict")).toContainText("held", { timeout: 60_000 });
   await expect(page.getByText(/Section \d is held/).first()).toBeVisible();
-  await page.getByRole("button", { name: "Show where it is held" }).click();
+  await page.getByRole("button", { name: /^Held at: .* up$/ }).click();
 });
 
 test("two windows on one plan: the second is told and chooses", async ({ browser }) => {

@@ -1,67 +1,22 @@
-import { once } from "node:events";
-import type { Server } from "node:http";
-import { pino } from "pino";
-import { QueryTypes, type Sequelize } from "sequelize";
+import { request } from "node:http";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { writeStl } from "../core/export/stl.ts";
+import type { Piece } from "../contract/pieces.ts";
 import { newPlan } from "../core/plan/document/document.ts";
-import { sphere } from "../core/testing/shapes.ts";
-import { createApp } from "./app.ts";
-import { migrate, openDatabase } from "./db/database.ts";
-import { ensureWorkshop } from "./features/workshop.ts";
+import { SCAN_LIMIT_BYTES, scanBytes, startApi, type TestApi } from "./testing/api.ts";
 
-const LIMIT = 3 * 1024 * 1024;
-const scanBytes = writeStl(sphere(100, 24));
-let sequelize: Sequelize;
-let server: Server;
+let api: TestApi;
 let base: string;
+let send: TestApi["send"];
+let upload: TestApi["upload"];
+let newPiece: TestApi["newPiece"];
+let count: TestApi["count"];
 
 beforeAll(async () => {
-  sequelize = openDatabase(process.env.RIMEFELL_DATABASE_URL ?? "");
-  await migrate(sequelize);
-  await ensureWorkshop("Test shop", "Tester");
-  server = createApp({ sequelize, log: pino({ level: "silent" }), scanLimitBytes: LIMIT, webFolder: null }).listen(
-    0,
-    "127.0.0.1",
-  );
-  await once(server, "listening");
-  const address = server.address();
-  base = `http://127.0.0.1:${typeof address === "object" && address ? address.port : 0}/api`;
+  api = await startApi({ hosts: ["bench.workshop.example"] });
+  ({ base, send, upload, newPiece, count } = api);
 });
 
-afterAll(async () => {
-  server.closeAllConnections();
-  server.close();
-  await sequelize.close();
-});
-
-const send = (method: string, path: string, body: unknown, headers: Record<string, string> = {}) =>
-  fetch(base + path, {
-    method,
-    headers: { "content-type": "application/json", ...headers },
-    body: JSON.stringify(body),
-  });
-const count = async (table: string) =>
-  Number(
-    (await sequelize.query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`, { type: QueryTypes.SELECT }))[0].n,
-  );
-
-async function upload(bytes: Uint8Array = scanBytes, name = "ball.stl") {
-  return fetch(`${base}/scans?name=${name}`, {
-    method: "POST",
-    headers: { "content-type": "application/octet-stream" },
-    body: bytes as Uint8Array<ArrayBuffer>,
-  });
-}
-
-async function newPiece(name = "Ball") {
-  const scan = (await (await upload()).json()) as { id: string };
-  return (await (await send("POST", "/pieces", { name, scanId: scan.id, document: newPlan() })).json()) as {
-    id: string;
-    scanId: string;
-    scanSha256: string;
-  };
-}
+afterAll(() => api.close());
 
 describe("scans", () => {
   it("come back bit for bit, the same content kept once", async () => {
@@ -83,7 +38,7 @@ describe("scans", () => {
 
   it("beyond the limit are refused clearly, and leave nothing behind", async () => {
     const before = await count("blob_chunks");
-    const answer = await upload(new Uint8Array(LIMIT + 1));
+    const answer = await upload(new Uint8Array(SCAN_LIMIT_BYTES + 1));
     expect(answer.status).toBe(413);
     expect(await answer.json()).toMatchObject({
       error: { code: "too-large", message: expect.stringContaining("3 MB") },
@@ -116,21 +71,20 @@ describe("scans", () => {
 
 describe("pieces", () => {
   it("are added, renamed, put away, brought back and duplicated", async () => {
-    const piece = await newPiece();
+    const { piece } = await newPiece();
     expect(await (await send("PATCH", `/pieces/${piece.id}`, { name: "Bowl", away: true })).json()).toMatchObject({
       name: "Bowl",
       away: true,
     });
     expect(await (await send("PATCH", `/pieces/${piece.id}`, { away: false })).json()).toMatchObject({ away: false });
-    const copy = (await (await send("POST", `/pieces/${piece.id}/duplicate`, {})).json()) as {
-      id: string;
-      name: string;
-      scanId: string;
-    };
-    expect(copy).toMatchObject({ name: "Bowl (copy)", scanId: piece.scanId });
+    const copy = (await (await send("POST", `/pieces/${piece.id}/duplicate`, {})).json()) as Piece;
+    expect(copy).toMatchObject({ name: "Bowl (copy)", parts: [{ name: "Whole", scanId: piece.parts[0].scanId }] });
+    expect(copy.parts[0].id).not.toBe(piece.parts[0].id);
     const list = (await (await fetch(`${base}/pieces`)).json()) as { pieces: { id: string }[] };
     expect(list.pieces.map((p) => p.id)).toEqual(expect.arrayContaining([piece.id, copy.id]));
-    const plan = (await (await fetch(`${base}/pieces/${copy.id}/plan`)).json()) as { revision: number };
+    const plan = (await (await fetch(`${base}/pieces/${copy.id}/parts/${copy.parts[0].id}/plan`)).json()) as {
+      revision: number;
+    };
     expect(plan.revision).toBe(1);
   });
 
@@ -149,7 +103,7 @@ describe("pieces", () => {
   });
 
   it("keep a picture", async () => {
-    const piece = await newPiece();
+    const { piece } = await newPiece();
     const png = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10, 0);
     expect(
       (
@@ -161,46 +115,42 @@ describe("pieces", () => {
       ).status,
     ).toBe(204);
     expect(new Uint8Array(await (await fetch(`${base}/pieces/${piece.id}/cover`)).arrayBuffer())).toEqual(png);
-    expect(
-      (
-        await fetch(`${base}/pieces/${piece.id}/cover`, {
-          method: "PUT",
-          headers: { "content-type": "image/png" },
-          body: "not a picture",
-        })
-      ).status,
-    ).toBe(415);
+    const put = (body: string | Uint8Array<ArrayBuffer>) =>
+      fetch(`${base}/pieces/${piece.id}/cover`, { method: "PUT", headers: { "content-type": "image/png" }, body });
+    expect((await put("not a picture")).status).toBe(415);
+    expect((await put(Uint8Array.of(0x89))).status).toBe(415);
+    expect((await put("")).status).toBe(415);
   });
 });
 
 describe("plans", () => {
   it("are saved on the revision they were made on; a second writer is told and loses nothing", async () => {
-    const { id } = await newPiece();
+    const { path, partId } = await newPiece();
     const mine = { ...newPlan(), brief: { ...newPlan().brief, edition: 7 } };
     const theirs = { ...newPlan(), brief: { ...newPlan().brief, edition: 9 } };
-    expect(await (await send("PUT", `/pieces/${id}/plan`, { revision: 1, document: mine })).json()).toMatchObject({
+    expect(await (await send("PUT", `${path}/plan`, { revision: 1, document: mine })).json()).toMatchObject({
       revision: 2,
       document: { brief: { edition: 7 } },
     });
-    const conflict = await send("PUT", `/pieces/${id}/plan`, { revision: 1, document: theirs });
+    const conflict = await send("PUT", `${path}/plan`, { revision: 1, document: theirs });
     expect(conflict.status).toBe(409);
     expect(await conflict.json()).toMatchObject({
       error: { code: "conflict" },
       current: { revision: 2, document: { brief: { edition: 7 } } },
     });
-    expect((await send("PUT", `/pieces/${id}/plan`, { revision: 2, document: theirs })).status).toBe(200);
-    const kept = await sequelize.query<{ revision: number }>(
-      "SELECT revision FROM plan_revisions WHERE piece_id = ? ORDER BY revision",
-      { type: QueryTypes.SELECT, replacements: [id] },
+    expect((await send("PUT", `${path}/plan`, { revision: 2, document: theirs })).status).toBe(200);
+    const kept = await api.rows<{ revision: number }>(
+      "SELECT revision FROM part_plan_revisions WHERE part_id = ? ORDER BY revision",
+      [partId],
     );
     expect(kept.map((row) => row.revision)).toEqual([1, 2, 3]);
   });
 
   it("of two saves at once just one wins", async () => {
-    const { id } = await newPiece();
+    const { path } = await newPiece();
     const answers = await Promise.all(
       [1, 2, 3, 4].map((edition) =>
-        send("PUT", `/pieces/${id}/plan`, {
+        send("PUT", `${path}/plan`, {
           revision: 1,
           document: { ...newPlan(), brief: { ...newPlan().brief, edition } },
         }),
@@ -210,9 +160,9 @@ describe("plans", () => {
   });
 
   it("that are out of bounds are refused with the place", async () => {
-    const { id } = await newPiece();
+    const { path } = await newPiece();
     const bad = { ...newPlan(), jacket: { ...newPlan().jacket, coats: [] } };
-    const answer = await send("PUT", `/pieces/${id}/plan`, { revision: 1, document: bad });
+    const answer = await send("PUT", `${path}/plan`, { revision: 1, document: bad });
     expect(answer.status).toBe(400);
     expect(await answer.json()).toMatchObject({ error: { message: expect.stringContaining("at least one coat") } });
   });
@@ -221,8 +171,10 @@ describe("plans", () => {
 describe("results and settings", () => {
   it("a result is found under its key, and only there", async () => {
     const key = "ab".repeat(32);
+    const { path } = await newPiece();
     expect((await fetch(`${base}/results/${key}`)).status).toBe(404);
-    expect((await fetch(`${base}/results/${key}`, { method: "PUT", body: Uint8Array.of(1, 2, 3) })).status).toBe(204);
+    const left = await fetch(`${base}${path}/results/${key}`, { method: "PUT", body: Uint8Array.of(1, 2, 3) });
+    expect(left.status).toBe(204);
     expect(new Uint8Array(await (await fetch(`${base}/results/${key}`)).arrayBuffer())).toEqual(Uint8Array.of(1, 2, 3));
     expect((await fetch(`${base}/results/not-a-key`)).status).toBe(400);
   });
@@ -271,17 +223,41 @@ describe("manners of the server", () => {
   });
 });
 
+describe("the names the server goes by", () => {
+  const asked = (host: string) =>
+    new Promise<number>((resolve, reject) => {
+      const options = { host: "127.0.0.1", port: api.port, path: "/api/session", headers: { host } };
+      request(options, (response) => {
+        response.resume();
+        resolve(response.statusCode ?? 0);
+      })
+        .on("error", reject)
+        .end();
+    });
+
+  it("are addresses, localhost and those it was told; no other is answered, not even with what may be read", async () => {
+    expect(await asked(`127.0.0.1:${api.port}`)).toBe(200);
+    expect(await asked(`localhost:${api.port}`)).toBe(200);
+    expect(await asked(`[::1]:${api.port}`)).toBe(200);
+    expect(await asked("Bench.workshop.example:80")).toBe(200);
+    expect(await asked(`rebound.example:${api.port}`)).toBe(403);
+    expect(await asked("localhost.rebound.example")).toBe(403);
+    expect(await asked("not a host")).toBeGreaterThanOrEqual(400);
+  });
+});
+
 describe("types survive the database", () => {
   it("BIGINT, JSON, LONGBLOB and DATE(3)", async () => {
-    const piece = await newPiece();
-    const rows = await sequelize.query<{ bytes: number; updated_at: Date; document: unknown }>(
-      "SELECT b.bytes, p.updated_at, pl.document FROM pieces p JOIN scans s ON s.id = p.scan_id JOIN blobs b ON b.id = s.blob_id JOIN plans pl ON pl.piece_id = p.id WHERE p.id = ?",
-      { type: QueryTypes.SELECT, replacements: [piece.id] },
+    const { piece, partId, path } = await newPiece();
+    const found = await api.rows<{ bytes: number }>(
+      "SELECT b.bytes FROM parts p JOIN scans s ON s.id = p.scan_id JOIN blobs b ON b.id = s.blob_id WHERE p.id = ?",
+      [partId],
     );
-    expect(Number(rows[0].bytes)).toBe(scanBytes.length);
-    const read = (await (await fetch(`${base}/pieces/${piece.id}`)).json()) as { updatedAt: string };
-    expect(read.updatedAt).toMatch(/\.\d{3}Z$/);
-    const plan = (await (await fetch(`${base}/pieces/${piece.id}/plan`)).json()) as { document: unknown };
-    expect(plan.document).toEqual(newPlan());
+    expect(Number(found[0].bytes)).toBe(scanBytes.length);
+    expect((await api.get<Piece>(`/pieces/${piece.id}`)).updatedAt).toMatch(/\.\d{3}Z$/);
+    expect(await api.get(`${path}/plan`)).toMatchObject({
+      document: newPlan(),
+      updatedBy: { name: expect.any(String) },
+    });
   });
 });

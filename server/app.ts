@@ -4,12 +4,16 @@ import express, { type Express } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import { QueryTypes, type Sequelize } from "sequelize";
+import { PLAN_LIMIT_BYTES } from "../contract/pieces.ts";
+import { buildRoutes } from "./features/builds/routes.ts";
 import { pieceRoutes } from "./features/pieces/routes.ts";
 import { planRoutes } from "./features/plans/routes.ts";
-import { resultRoutes } from "./features/results/routes.ts";
+import { RESULTS_LIMIT_BYTES } from "./features/results/cache.ts";
+import { partResultRoutes, resultRoutes } from "./features/results/routes.ts";
 import { scanRoutes } from "./features/scans/routes.ts";
 import { settingsRoutes } from "./features/settings/routes.ts";
 import { answerErrors, notFound } from "./middleware/errors.ts";
+import { knownHosts } from "./middleware/knownHosts.ts";
 import { actAsFirstMember } from "./middleware/member.ts";
 import { sameOriginWrites } from "./middleware/sameOrigin.ts";
 
@@ -19,23 +23,37 @@ export interface Dependencies {
   readonly scanLimitBytes: number;
   /** Folder of the built web application, or null for the API alone. */
   readonly webFolder: string | null;
+  /** Host names it answers to beside addresses and localhost. */
+  readonly hosts?: readonly string[];
+  /** All results of a workshop together may take so much room, bytes. */
+  readonly resultsLimitBytes?: number;
 }
 
 /** The whole server, listening nowhere yet. */
-export function createApp({ sequelize, log, scanLimitBytes, webFolder }: Dependencies): Express {
+export function createApp({
+  sequelize,
+  log,
+  scanLimitBytes,
+  webFolder,
+  hosts = [],
+  resultsLimitBytes = RESULTS_LIMIT_BYTES,
+}: Dependencies): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(securityHeaders());
+  app.use(knownHosts(hosts));
   app.get("/api/health", async (_request, response) => {
     await sequelize.query("SELECT 1", { type: QueryTypes.SELECT });
     response.json({ ok: true });
   });
   app.use("/api", sameOriginWrites, actAsFirstMember);
   app.use("/api/scans", scanRoutes(sequelize, scanLimitBytes));
-  app.use("/api/results", resultRoutes(sequelize));
-  app.use("/api", express.json({ limit: "2mb" }));
+  app.use("/api/results", resultRoutes());
+  app.use("/api/pieces/:id/parts/:partId/results", partResultRoutes(sequelize, resultsLimitBytes));
+  app.use("/api", express.json({ limit: PLAN_LIMIT_BYTES }));
   app.use("/api/session", settingsRoutes());
-  app.use("/api/pieces/:id/plan", planRoutes(sequelize));
+  app.use("/api/pieces/:id/parts/:partId/builds", buildRoutes(sequelize));
+  app.use("/api/pieces/:id/parts/:partId", planRoutes(sequelize, log));
   app.use("/api/pieces", pieceRoutes(sequelize));
   app.use("/api", notFound);
   if (webFolder) serveWeb(app, resolve(webFolder));

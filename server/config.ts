@@ -10,6 +10,8 @@ const environment = z.object({
   RIMEFELL_PORT: z.coerce.number().int().min(0).max(65_535).default(4870),
   RIMEFELL_SCAN_LIMIT_BYTES: z.coerce.number().int().min(1024).default(DEFAULT_SCAN_LIMIT_BYTES),
   RIMEFELL_LOG: z.enum(["silent", "error", "warn", "info", "debug"]).default("warn"),
+  /** Further host names it answers to, with commas between. */
+  RIMEFELL_HOSTS: z.string().default(""),
   RIMEFELL_WEB: z.string().default("dist/web"),
 });
 
@@ -20,6 +22,7 @@ export interface Config {
   readonly scanLimitBytes: number;
   readonly logLevel: string;
   readonly webFolder: string;
+  readonly hosts: readonly string[];
 }
 
 /** @throws Error naming the variable that is off */
@@ -36,5 +39,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     scanLimitBytes: read.data.RIMEFELL_SCAN_LIMIT_BYTES,
     logLevel: read.data.RIMEFELL_LOG,
     webFolder: read.data.RIMEFELL_WEB,
+    hosts: read.data.RIMEFELL_HOSTS.split(",")
+      .map((name) => name.trim())
+      .filter((name) => name.length > 0),
   };
 }

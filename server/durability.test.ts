@@ -4,11 +4,13 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { QueryTypes } from "sequelize";
 import { afterAll, expect, it } from "vitest";
+import { type Piece, partPath } from "../contract/pieces.ts";
 import { writeStl } from "../core/export/stl.ts";
 import { newPlan } from "../core/plan/document/document.ts";
 import { sphere } from "../core/testing/shapes.ts";
 import { type PrivateDatabase, startDatabase } from "../scripts/launch/database.ts";
 import { openDatabase } from "./db/database.ts";
+import { clearAbandoned } from "./features/blobs.ts";
 import { type RunningServer, runServer } from "./testing/running.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "rimefell-kill-"));
@@ -23,6 +25,7 @@ afterAll(async () => {
 
 const json = { "content-type": "application/json" };
 
+/** @returns where its one part stands */
 async function makePiece(api: string): Promise<string> {
   const scan = (await (
     await fetch(`${api}/scans?name=ball.stl`, {
@@ -36,12 +39,12 @@ async function makePiece(api: string): Promise<string> {
       headers: json,
       body: JSON.stringify({ name: "Ball", scanId: scan.id, document: newPlan() }),
     })
-  ).json()) as { id: string };
-  return piece.id;
+  ).json()) as Piece;
+  return partPath(piece.id, piece.parts[0].id);
 }
 
-const save = (api: string, id: string, revision: number) =>
-  fetch(`${api}/pieces/${id}/plan`, {
+const save = (api: string, path: string, revision: number) =>
+  fetch(`${api}${path}/plan`, {
     method: "PUT",
     headers: json,
     body: JSON.stringify({ revision, document: { ...newPlan(), brief: { ...newPlan().brief, edition: revision } } }),
@@ -50,11 +53,11 @@ const save = (api: string, id: string, revision: number) =>
 it("kill -9 of the server in mid-save", async () => {
   database = await startDatabase(folder);
   server = await runServer(database.url);
-  const id = await makePiece(server.api);
+  const path = await makePiece(server.api);
   let acknowledged = 1;
   const writing = (async () => {
     for (;;) {
-      const answer = await save(server.api, id, acknowledged);
+      const answer = await save(server.api, path, acknowledged);
       if (!answer.ok) return;
       acknowledged++;
       if (acknowledged === 12) void server.kill("SIGKILL");
@@ -63,7 +66,7 @@ it("kill -9 of the server in mid-save", async () => {
   await writing.catch(() => undefined);
   expect(acknowledged).toBeGreaterThanOrEqual(12);
   server = await runServer(database.url);
-  const plan = (await (await fetch(`${server.api}/pieces/${id}/plan`)).json()) as {
+  const plan = (await (await fetch(`${server.api}${path}/plan`)).json()) as {
     revision: number;
     document: { brief: { edition: number } };
   };
@@ -73,7 +76,7 @@ it("kill -9 of the server in mid-save", async () => {
 });
 
 it("kill -9 of MariaDB in mid-upload", async () => {
-  const id = await makePiece(server.api);
+  const path = await makePiece(server.api);
   let sent = 0;
   const body = new ReadableStream<Uint8Array>({
     async pull(controller) {
@@ -91,8 +94,10 @@ it("kill -9 of MariaDB in mid-upload", async () => {
   await server.kill("SIGKILL");
   database = await startDatabase(folder);
   server = await runServer(database.url);
-  expect((await fetch(`${server.api}/pieces/${id}`)).status).toBe(200);
+  expect((await fetch(`${server.api}${path}/plan`)).status).toBe(200);
   const sequelize = openDatabase(database.url);
+  // What had come in, if anything, is not to be seen anywhere, and is cleared once it is old.
+  expect(await clearAbandoned(0)).toBeLessThanOrEqual(1);
   const orphans = await sequelize.query<{ n: number }>(
     "SELECT (SELECT COUNT(*) FROM blobs WHERE sha256 LIKE 'pending%') + (SELECT COUNT(*) FROM blob_chunks c LEFT JOIN blobs b ON b.id = c.blob_id WHERE b.id IS NULL) + (SELECT COUNT(*) FROM scans WHERE name = 'late.stl') AS n",
     { type: QueryTypes.SELECT },

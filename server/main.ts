@@ -3,6 +3,7 @@ import { pino } from "pino";
 import { createApp } from "./app.ts";
 import { readConfig } from "./config.ts";
 import { migrate, openDatabase } from "./db/database.ts";
+import { clearAbandoned } from "./features/blobs.ts";
 import { ensureWorkshop } from "./features/workshop.ts";
 
 const config = readConfig(process.env);
@@ -10,7 +11,11 @@ const log = pino({ level: config.logLevel });
 const sequelize = openDatabase(config.databaseUrl);
 await migrate(sequelize);
 await ensureWorkshop();
-const app = createApp({ sequelize, log, scanLimitBytes: config.scanLimitBytes, webFolder: config.webFolder });
+const { scanLimitBytes, webFolder, hosts } = config;
+const app = createApp({ sequelize, log, scanLimitBytes, webFolder, hosts });
+const clear = () => clearAbandoned().catch((error: unknown) => log.warn({ err: error }, "uploads were not cleared"));
+await clear();
+setInterval(clear, 3600_000).unref();
 const server = app.listen(config.port, config.host);
 server.requestTimeout = 30 * 60_000;
 server.on("error", (error: NodeJS.ErrnoException) => {

@@ -1,5 +1,7 @@
 /** One application of silicone, and the jacket they add up to. */
 export interface Coat {
+  /** Stays with the coat when others come or go. */
+  readonly id: string;
   readonly thicknessMm: number;
   /** Print coats are never thickened; thickened coats take the fill. */
   readonly thickened: boolean;
@@ -8,7 +10,7 @@ export interface Coat {
 }
 
 /** What of a coat its geometry depends on. */
-export type CoatLaid = Omit<Coat, "pigment">;
+export type CoatLaid = Omit<Coat, "id" | "pigment">;
 
 /** Thickness of the whole jacket, mm. */
 export function jacketThicknessMm(coats: readonly Pick<Coat, "thicknessMm">[]): number {

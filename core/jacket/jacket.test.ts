@@ -14,7 +14,7 @@ const drum = lathe(
   ],
   96,
 );
-const coat = (thicknessMm: number) => ({ thicknessMm, thickened: true, pigment: "#999999" });
+const coat = (thicknessMm: number) => ({ id: "coat-1", thicknessMm, thickened: true, pigment: "#999999" });
 const request = (more: Partial<JacketRequest> = {}): JacketRequest => ({
   coats: [coat(2), coat(3), coat(3)],
   smoothingMm: 0,

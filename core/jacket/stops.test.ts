@@ -15,7 +15,7 @@ const [RING_MM, TUBE_MM] = [100, 30];
 const HOLE_MM = RING_MM - TUBE_MM;
 
 function jacketOf(piece: TriangleMesh, stops: readonly { loop: readonly number[] }[]): Jacket {
-  const coats = [{ thicknessMm: JACKET_MM, thickened: true, pigment: "#cccccc" }];
+  const coats = [{ id: "coat-1", thicknessMm: JACKET_MM, thickened: true, pigment: "#cccccc" }];
   return makeJacket(piece, { coats, smoothingMm: 0, rimWidthMm: 0, stops, onBoard: false, stepMm: STEP_MM }, ctx);
 }
 

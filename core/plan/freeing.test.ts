@@ -10,7 +10,7 @@ import { mushroom, sphere } from "../testing/shapes.ts";
 import { bareBody, freeSections, hullOf } from "./freeing.ts";
 
 const GIVE_MM = 1.5;
-const coats = [{ thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
+const coats = [{ id: "coat-1", thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
 const jacketOn = (piece: TriangleMesh, stepMm: number, onBoard = true): Jacket =>
   makeJacket(piece, { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard, stepMm }, ctx);
 const hullMm3 = (jacket: Jacket, pulls: readonly Direction[]) =>

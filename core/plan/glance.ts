@@ -107,7 +107,7 @@ function bordersOn({ left, right }: { readonly left: number; readonly right: num
 
 /** The figures of a plan as a glance sees them; what a glance does not look at stays as it was settled. */
 export function figuresAtAGlance(
-  settled: BundleFigures,
+  settled: BundleFigures & Partial<Pick<PlanFigures, "ids">>,
   glance: GlanceResult,
   layout: Layout,
   document: PlanDocument,
@@ -148,5 +148,9 @@ export function figuresAtAGlance(
   }));
   // A glance knows how much fill there is, not which fills.
   const totals = { sections, partingLengthMm, fillMm3, ...notSilicone(found.map(inMm3)), fillParts: [] };
-  return figuresOf({ ...settled, report: { ...report, ...totals, zoneMm: glance.zoneMm } }, document, rates);
+  const ids = found.map(({ held }) => (held && settled.ids?.sections[report.sections.indexOf(held)]) ?? "");
+  return {
+    ...figuresOf({ ...settled, report: { ...report, ...totals, zoneMm: glance.zoneMm } }, document, rates),
+    ids: { sections: ids, lines: [], fills: [] },
+  };
 }

@@ -13,7 +13,7 @@ import { surveyRequestFor } from "./surveyStage.ts";
 const R = 120;
 const T = 8;
 const STEP_MM = 4;
-const coats = [{ thicknessMm: T, thickened: true, pigment: "#cccccc" }];
+const coats = [{ id: "coat-1", thicknessMm: T, thickened: true, pigment: "#cccccc" }];
 const floating = { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: false, stepMm: STEP_MM };
 
 const jacket: Jacket = makeJacket(moved(sphere(R, 64), 0, 0, 0), floating, ctx);

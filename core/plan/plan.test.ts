@@ -22,7 +22,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
   return {
     ...base,
     jacket: {
-      coats: [{ thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }],
+      coats: [{ id: "coat-1", thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }],
       smoothingMm: 0,
       rimWidthMm: onBoard ? 60 : 0,
       thickerMm: 0,

@@ -10,7 +10,7 @@ import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine } from "./engine.ts";
 
 const STEP_MM = 6;
-const coats = [{ thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
+const coats = [{ id: "coat-1", thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
 
 /** A floating body of revolution parted level at a height, above on the left. */
 function parted(radius: number, z: number, pulls: readonly [Direction, Direction]): PlanDocument {

@@ -35,7 +35,7 @@ function planned(
   stepMm = 5,
 ): Sections {
   const base = newPlan({ onBoard });
-  const coats = [{ thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
+  const coats = [{ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
   const document: PlanDocument = {
     ...base,
     jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0, seam: NO_SEAM, footClayMm: 0, stops: [] },

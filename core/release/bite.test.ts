@@ -11,7 +11,7 @@ import { Body } from "./body.ts";
 const UP: Direction = [0, 0, 1];
 
 function jacketOf(piece: TriangleMesh, thicknessMm: number, stepMm: number, onBoard = false) {
-  const coats = [{ thicknessMm, thickened: true, pigment: "#cccccc" }];
+  const coats = [{ id: "coat-1", thicknessMm, thickened: true, pigment: "#cccccc" }];
   return makeJacket(piece, { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard, stepMm }, ctx);
 }
 

@@ -14,7 +14,7 @@ import { box, moved, mushroom, sphere } from "../testing/shapes.ts";
 import { redistance } from "./redistance.ts";
 import { travelOf } from "./travel.ts";
 
-const coats = [{ thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
+const coats = [{ id: "coat-1", thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
 const request = { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], onBoard: false, stepMm: 4 };
 
 describe("scans in several parts", () => {

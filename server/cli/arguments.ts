@@ -80,7 +80,12 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
       survey: { ...base.survey, draftDeg: number("--draft-deg", values["draft-deg"] ?? "1", 0, 30) },
       jacket: {
         coats: coats
-          ? coats.map((thicknessMm, k) => ({ thicknessMm, thickened: k > 0 || coats.length === 1, pigment: "#cccccc" }))
+          ? coats.map((thicknessMm, k) => ({
+              id: `coat-${k + 1}`,
+              thicknessMm,
+              thickened: k > 0 || coats.length === 1,
+              pigment: "#cccccc",
+            }))
           : base.jacket.coats,
         smoothingMm: number("--smoothing-mm", values["smoothing-mm"] ?? "20", 0, 300),
         thickerMm: base.jacket.thickerMm,

@@ -11,6 +11,7 @@ import {
 // Sequelize writes into the definitions it is given: each column gets its own.
 const id = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
+const maybe = () => ({ type: DataTypes.UUID, allowNull: true });
 
 export class Workshop extends Model<InferAttributes<Workshop>, InferCreationAttributes<Workshop>> {
   declare id: CreationOptional<string>;
@@ -29,6 +30,7 @@ export class Blob extends Model<InferAttributes<Blob>, InferCreationAttributes<B
   declare sha256: string;
   declare bytes: number;
   declare chunks: number;
+  declare createdAt: CreationOptional<Date>;
 }
 
 export class BlobChunk extends Model<InferAttributes<BlobChunk>, InferCreationAttributes<BlobChunk>> {
@@ -48,13 +50,22 @@ export class ScanRow extends Model<InferAttributes<ScanRow>, InferCreationAttrib
 export class PieceRow extends Model<InferAttributes<PieceRow>, InferCreationAttributes<PieceRow>> {
   declare id: CreationOptional<string>;
   declare workshopId: string;
-  declare scanId: string;
   declare name: string;
   declare station: string;
   declare summary: string;
   declare away: boolean;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
+}
+
+/** What of a piece has its own scan and plan; most pieces have one. */
+export class PartRow extends Model<InferAttributes<PartRow>, InferCreationAttributes<PartRow>> {
+  declare id: CreationOptional<string>;
+  declare pieceId: string;
+  declare workshopId: string;
+  declare scanId: string;
+  declare name: string;
+  declare position: number;
 }
 
 export class Cover extends Model<InferAttributes<Cover>, InferCreationAttributes<Cover>> {
@@ -64,31 +75,56 @@ export class Cover extends Model<InferAttributes<Cover>, InferCreationAttributes
 }
 
 export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttributes<PlanRow>> {
-  declare pieceId: string;
+  declare partId: string;
   declare workshopId: string;
   declare revision: number;
   declare document: object;
-  declare updatedBy: string;
+  declare updatedById: string | null;
   declare updatedAt: CreationOptional<Date>;
 }
 
 export class PlanRevision extends Model<InferAttributes<PlanRevision>, InferCreationAttributes<PlanRevision>> {
-  declare pieceId: string;
+  declare partId: string;
   declare workshopId: string;
   declare revision: number;
   declare document: object;
-  declare updatedBy: string;
+  declare updatedById: string | null;
   declare createdAt: CreationOptional<Date>;
+}
+
+/** A plan as it stood on the day it was built from. Nothing changes it. */
+export class BuildRow extends Model<InferAttributes<BuildRow>, InferCreationAttributes<BuildRow>> {
+  declare id: CreationOptional<string>;
+  declare partId: string;
+  declare workshopId: string;
+  declare name: string;
+  declare revision: number;
+  declare document: object;
+  declare rates: object;
+  declare figures: object;
+  declare blobId: string | null;
+  declare madeById: string | null;
+  declare madeAt: CreationOptional<Date>;
 }
 
 export class Result extends Model<InferAttributes<Result>, InferCreationAttributes<Result>> {
   declare workshopId: string;
   declare resultKey: string;
   declare blobId: string;
+  declare usedAt: CreationOptional<Date>;
 }
 
 export class SettingsRow extends Model<InferAttributes<SettingsRow>, InferCreationAttributes<SettingsRow>> {
   declare memberId: string;
+  declare workshopId: string;
+  declare document: object;
+}
+
+/** What a workshop shares: its rates. */
+export class WorkshopSettingsRow extends Model<
+  InferAttributes<WorkshopSettingsRow>,
+  InferCreationAttributes<WorkshopSettingsRow>
+> {
   declare workshopId: string;
   declare document: object;
 }
@@ -113,8 +149,9 @@ export function initModels(sequelize: Sequelize): void {
       sha256: text(64),
       bytes: { type: DataTypes.BIGINT, allowNull: false },
       chunks: whole(),
+      createdAt: time(),
     },
-    table("blobs"),
+    table("blobs", { createdAt: true, updatedAt: false }),
   );
   BlobChunk.init(
     {
@@ -130,7 +167,6 @@ export function initModels(sequelize: Sequelize): void {
     {
       id: id(),
       workshopId: uuid(),
-      scanId: uuid(),
       name: text(120),
       station: text(20),
       summary: text(200),
@@ -148,34 +184,63 @@ export function initModels(sequelize: Sequelize): void {
     },
     table("covers"),
   );
+  PartRow.init(
+    { id: id(), pieceId: uuid(), workshopId: uuid(), scanId: uuid(), name: text(120), position: whole() },
+    table("parts"),
+  );
   PlanRow.init(
     {
-      pieceId: { ...uuid(), primaryKey: true },
+      partId: { ...uuid(), primaryKey: true },
       workshopId: uuid(),
       revision: whole(),
       document: json(),
-      updatedBy: text(80),
+      updatedById: maybe(),
       updatedAt: time(),
     },
-    table("plans", { createdAt: false, updatedAt: true }),
+    table("part_plans", { createdAt: false, updatedAt: true }),
   );
   PlanRevision.init(
     {
-      pieceId: { ...uuid(), primaryKey: true },
+      partId: { ...uuid(), primaryKey: true },
       revision: { ...whole(), primaryKey: true },
       workshopId: uuid(),
       document: json(),
-      updatedBy: text(80),
+      updatedById: maybe(),
       createdAt: time(),
     },
-    table("plan_revisions", { createdAt: true, updatedAt: false }),
+    table("part_plan_revisions", { createdAt: true, updatedAt: false }),
+  );
+  BuildRow.init(
+    {
+      id: id(),
+      partId: uuid(),
+      workshopId: uuid(),
+      name: text(120),
+      revision: whole(),
+      document: json(),
+      rates: json(),
+      figures: json(),
+      blobId: maybe(),
+      madeById: maybe(),
+      madeAt: { ...time(), defaultValue: DataTypes.NOW },
+    },
+    table("builds"),
   );
   Result.init(
-    { workshopId: { ...uuid(), primaryKey: true }, resultKey: { ...text(64), primaryKey: true }, blobId: uuid() },
+    {
+      workshopId: { ...uuid(), primaryKey: true },
+      resultKey: { ...text(64), primaryKey: true },
+      blobId: uuid(),
+      usedAt: { ...time(), defaultValue: DataTypes.NOW },
+    },
     table("results"),
   );
   SettingsRow.init(
     { memberId: { ...uuid(), primaryKey: true }, workshopId: uuid(), document: json() },
     table("settings"),
+  );
+  WorkshopSettingsRow.init(
+    { workshopId: { ...uuid(), primaryKey: true }, document: json() },
+    table("workshop_settings"),
   );
 }

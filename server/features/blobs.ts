@@ -1,11 +1,15 @@
 /**
  * Content-addressed blobs in the database: chunks of one mebibyte, each deflated, so that one dump holds everything.
- * A blob is written in one transaction: it is there whole or not at all.
+ * A body is taken in chunk by chunk, holding no connection while it is waited for; until all of it is there its blob is
+ * pending and nothing refers to it, and what is never finished is cleared away.
  */
 import { createHash, randomUUID } from "node:crypto";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import { promisify } from "node:util";
 import { deflate, inflate, type ZlibOptions } from "node:zlib";
-import type { Sequelize, Transaction } from "sequelize";
+import type { Response } from "express";
+import { Op, type Sequelize, type Transaction, UniqueConstraintError } from "sequelize";
 import { Blob, BlobChunk } from "../db/models.ts";
 import { Problem } from "../problem.ts";
 
@@ -33,28 +37,48 @@ export async function storeBlob<T>(
   limitBytes: number,
   then: (blob: StoredBlob, transaction: Transaction) => Promise<T>,
 ): Promise<T> {
-  return sequelize.transaction(async (transaction) => {
-    const id = randomUUID();
-    await Blob.create({ id, workshopId, sha256: `pending-${id}`, bytes: 0, chunks: 0 }, { transaction });
-    const { sha256, bytes, chunks } = await writeChunks(id, workshopId, body, limitBytes, transaction);
+  const id = randomUUID();
+  await Blob.create({ id, workshopId, sha256: `${PENDING}${id}`, bytes: 0, chunks: 0 });
+  try {
+    const { sha256, bytes, chunks } = await writeChunks(id, workshopId, body, limitBytes);
     if (bytes === 0) throw new Problem("bad-request", "The file is empty.");
-    const known = await Blob.findOne({ where: { workshopId, sha256 }, transaction });
-    if (known) {
-      await Blob.destroy({ where: { id }, transaction });
-      return then({ id: known.id, sha256, bytes }, transaction);
-    }
-    await Blob.update({ sha256, bytes, chunks }, { where: { id }, transaction });
-    return then({ id, sha256, bytes }, transaction);
-  });
+    const finish = () =>
+      sequelize.transaction(async (transaction) => {
+        const known = await Blob.findOne({ where: { workshopId, sha256 }, transaction });
+        if (known) {
+          await Blob.destroy({ where: { id }, transaction });
+          return then({ id: known.id, sha256, bytes }, transaction);
+        }
+        await Blob.update({ sha256, bytes, chunks }, { where: { id }, transaction });
+        return then({ id, sha256, bytes }, transaction);
+      });
+    // Of two that bring the same at once, one finds the other's there the second time.
+    return await finish().catch((error) => {
+      if (error instanceof UniqueConstraintError || isDeadlock(error)) return finish();
+      throw error;
+    });
+  } catch (error) {
+    await Blob.destroy({ where: { id, sha256: `${PENDING}${id}` } }).catch(() => undefined);
+    throw error;
+  }
 }
 
-async function writeChunks(
-  blobId: string,
-  workshopId: string,
-  body: AsyncIterable<Buffer>,
-  limitBytes: number,
-  transaction: Transaction,
-) {
+const PENDING = "pending-";
+/** An upload that was begun so long ago will not be finished any more, ms. */
+const ABANDONED_MS = 6 * 3600_000;
+
+function isDeadlock(error: unknown): boolean {
+  const { original } = error as { original?: { errno?: number } };
+  return original?.errno === 1213 || original?.errno === 1205;
+}
+
+/** Clears away uploads that were never finished, as those of a server that was killed. @returns how many */
+export async function clearAbandoned(olderThanMs = ABANDONED_MS): Promise<number> {
+  const before = new Date(Date.now() - olderThanMs);
+  return Blob.destroy({ where: { sha256: { [Op.like]: `${PENDING}%` }, createdAt: { [Op.lte]: before } } });
+}
+
+async function writeChunks(blobId: string, workshopId: string, body: AsyncIterable<Buffer>, limitBytes: number) {
   const hash = createHash("sha256");
   const chunk = Buffer.allocUnsafe(CHUNK_BYTES);
   let held = 0;
@@ -62,10 +86,8 @@ async function writeChunks(
   let chunks = 0;
   const flush = async () => {
     if (held === 0) return;
-    await BlobChunk.create(
-      { blobId, workshopId, seq: chunks++, data: await pack(chunk.subarray(0, held), PACKING) },
-      { transaction },
-    );
+    const data = await pack(chunk.subarray(0, held), PACKING);
+    await BlobChunk.create({ blobId, workshopId, seq: chunks++, data });
     held = 0;
   };
   for await (const part of body) {
@@ -88,8 +110,15 @@ async function writeChunks(
   return { sha256: hash.digest("hex"), bytes, chunks };
 }
 
+/** Answers with the blob's content, as fast as it is taken. */
+export async function sendBlob(response: Response, { id, bytes }: Pick<Blob, "id" | "bytes">): Promise<void> {
+  response.setHeader("content-type", "application/octet-stream");
+  response.setHeader("content-length", String(bytes));
+  await pipeline(Readable.from(readBlob(id)), response);
+}
+
 /** The blob's content, chunk by chunk. */
-export async function* readBlob(blobId: string): AsyncGenerator<Buffer> {
+async function* readBlob(blobId: string): AsyncGenerator<Buffer> {
   for (let seq = 0; ; seq++) {
     const chunk = await BlobChunk.findOne({ where: { blobId, seq } });
     if (!chunk) return;

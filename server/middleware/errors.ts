@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, RequestHandler } from "express";
 import type { Logger } from "pino";
 import { ConnectionError } from "sequelize";
 import { z } from "zod";
+import { PLAN_LIMIT_BYTES } from "../../contract/pieces.ts";
 import { Problem } from "../problem.ts";
 
 export const notFound: RequestHandler = (request) => {
@@ -41,7 +42,11 @@ function asProblem(error: unknown): Problem {
       "The database cannot be reached just now; nothing was changed. Try again in a moment.",
     );
   const status = (error as { status?: number }).status;
-  if (status === 413) return new Problem("too-large", "The request is too large.");
+  if (status === 413)
+    return new Problem(
+      "too-large",
+      `This is larger than ${Math.round(PLAN_LIMIT_BYTES / 1024 / 1024)} MB, the most this server takes at once; nothing was changed. A plan with fewer painted dabs or shorter lines will be taken.`,
+    );
   if (status !== undefined && status >= 400 && status < 500)
     return new Problem("bad-request", "The request could not be read.");
   return new Problem(

@@ -22,8 +22,8 @@ export function ConflictDialog({
           This plan was changed in another window
         </h2>
         <p id="conflict-text" className="mt-2">
-          {theirs.updatedBy} saved another version at {when}. Both are kept in the plan's revisions; choose which to go
-          on with.
+          {theirs.updatedBy?.name ?? "Somebody"} saved another version at {when}. Both are kept in the plan's revisions;
+          choose which to go on with.
         </p>
         <div className="modal-action">
           <button type="button" className="btn" onClick={takeTheirs}>

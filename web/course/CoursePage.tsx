@@ -1,9 +1,9 @@
 import { useContext, useEffect, useMemo, useState } from "react";
 import { Navigate, useParams } from "react-router";
-import type { Piece, Station } from "../../contract/pieces.ts";
+import { type Piece, partPath, type Station } from "../../contract/pieces.ts";
 import { openPlan, usePlan } from "../document/planStore.ts";
 import { useAutosave } from "../document/useAutosave.ts";
-import { useChangePiece, usePiece, useStoredPlan } from "../lib/queries.ts";
+import { openPart, useChangePiece, usePiece, useStoredPlan } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { Clay } from "../scene/Clay.tsx";
 import { StageProvider } from "../scene/useStage.tsx";
@@ -34,14 +34,15 @@ const SHEETS: Readonly<Record<Station, (props: StationProps) => React.ReactNode>
 export function CoursePage() {
   const { pieceId = "", station } = useParams();
   const piece = usePiece(pieceId);
-  const stored = useStoredPlan(pieceId);
-  const loaded = usePlan((plan) => plan.pieceId === pieceId);
+  const stored = useStoredPlan(piece.data);
+  const partId = piece.data ? openPart(piece.data).id : null;
+  const loaded = usePlan((plan) => plan.partId !== null && plan.partId === partId);
   useEffect(() => {
-    if (stored.data && usePlan.getState().pieceId !== pieceId)
-      openPlan(pieceId, stored.data.document, stored.data.revision);
-  }, [stored.data, pieceId]);
+    if (stored.data && partId && usePlan.getState().partId !== partId)
+      openPlan(partId, stored.data.document, stored.data.revision);
+  }, [stored.data, partId]);
   // Leaving the piece lets go of its document, so that coming back reads what the server holds.
-  useEffect(() => () => usePlan.setState({ pieceId: null, document: null, revision: 0 }), []);
+  useEffect(() => () => usePlan.setState({ partId: null, document: null, revision: 0 }), []);
   const trouble = piece.error ?? stored.error;
   if (trouble) throw trouble;
   if (!isStation(station)) return <Navigate to={`/pieces/${pieceId}/piece`} replace />;
@@ -53,7 +54,8 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
   const planning = usePlanning(piece);
   const { theme } = useContext(SettingsContext);
   const document = usePlan((plan) => plan.document);
-  const save = useAutosave(piece.id);
+  const part = openPart(piece);
+  const save = useAutosave(part.id, partPath(piece.id, part.id));
   const { mutate: changePiece } = useChangePiece();
   const [searching, setSearching] = useState(false);
   useEffect(() => {

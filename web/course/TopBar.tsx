@@ -61,16 +61,18 @@ export function TopBar({ piece, save, onSearch }: { piece: Piece; save: SaveStat
 }
 
 function SaveMark({ state }: { state: SaveState }) {
-  const text = { saved: "Saved", saving: "Saving…", waiting: "Not saved yet", conflict: "Two versions" }[state.kind];
-  const tone = state.kind === "waiting" || state.kind === "conflict" ? "text-warning font-medium" : "quiet";
+  const text = {
+    saved: "Saved",
+    saving: "Saving…",
+    waiting: "Not saved yet",
+    refused: "Not saved",
+    conflict: "Two versions",
+  }[state.kind];
+  const told = state.kind === "waiting" || state.kind === "refused" ? state.message : null;
+  const tone = told !== null || state.kind === "conflict" ? "text-warning font-medium" : "quiet";
   return (
-    <span
-      role="status"
-      data-testid="save-state"
-      className={`text-sm whitespace-nowrap ${tone}`}
-      title={state.kind === "waiting" ? state.message : undefined}
-    >
-      {state.kind === "waiting" ? `${text}: ${state.message}` : text}
+    <span role="status" data-testid="save-state" className={`truncate text-sm ${tone}`} title={told ?? undefined}>
+      {told === null ? text : `${text}: ${told}`}
     </span>
   );
 }

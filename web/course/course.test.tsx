@@ -131,11 +131,11 @@ describe("the search over everything there is to do", () => {
 
 describe("the choice between two plans", () => {
   const theirs: StoredPlan = {
-    pieceId: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f",
+    partId: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f",
     revision: 9,
     document: newPlan(),
     updatedAt: "2026-03-02T09:15:00.000Z",
-    updatedBy: "Ines",
+    updatedBy: { id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e61", name: "Ines" },
   };
 
   it("says who and when, and gives both", async () => {

@@ -3,7 +3,7 @@
  * from the geometry worker, a coarse answer first and the settled one after. An edit cancels what it overtakes.
  */
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import type { Piece } from "../../contract/pieces.ts";
+import { type Part, type Piece, partPath } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Layout } from "../../core/parting/hand/layout.ts";
 import type { PullRange } from "../../core/parting/pullRange.ts";
@@ -11,9 +11,11 @@ import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
 import { type PlanBundle, unpackBundle } from "../../core/plan/results/bundle.ts";
 import { figuresOf, type PlanFigures, type ShownPlan } from "../../core/plan/results/figures.ts";
+import { identified } from "../../core/plan/results/identified.ts";
 import { comparisonKey, hostStageKey } from "../../core/plan/stages/keys.ts";
-import { noteSuggestedAt, usePlan } from "../document/planStore.ts";
+import { notePlanned, usePlan } from "../document/planStore.ts";
 import { call } from "../lib/http.ts";
+import { openPart } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { type Begun, planKey, takeKept } from "../workers/begun.ts";
 import {
@@ -62,7 +64,8 @@ const PAUSE_MS = 250;
 const MOVED_PAUSE_MS = 40;
 
 export function usePlanning(piece: Piece): Planning {
-  const document = usePlan((plan) => (plan.pieceId === piece.id ? plan.document : null));
+  const part = openPart(piece);
+  const document = usePlan((plan) => (plan.partId === part.id ? plan.document : null));
   const { rates, fineness } = useContext(SettingsContext);
   const [bundle, setBundle] = useState<PlanBundle | null>(null);
   const [quality, setQuality] = useState<Planning["quality"]>(null);
@@ -81,15 +84,15 @@ export function usePlanning(piece: Piece): Planning {
   const begun = useRef<Begun | null>(null);
 
   useEffect(() => {
-    begun.current = takeKept(piece.scanId);
+    begun.current = takeKept(part.scanId);
     const worker = begun.current?.geometry ?? freshGeometry();
     setGeometry(worker);
     opened.current = begun.current && Promise.resolve(null);
     settled.current = null;
     return () => worker.end();
-  }, [piece.scanId]);
+  }, [part.scanId]);
 
-  const key = document ? planKey(piece.scanSha256, document, { rates, fineness }) : null;
+  const key = document ? planKey(part.scanSha256, document, { rates, fineness }) : null;
   const jacketKey = document ? hostStageKey("jacket", document, { rates, fineness }) : null;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the document and the rates; `round` asks again.
@@ -127,7 +130,7 @@ export function usePlanning(piece: Piece): Planning {
         if (!moved) await fetched;
         if (overtaken) return;
         geometry.clear();
-        opened.current ??= openScan(geometry, piece, report);
+        opened.current ??= openScan(geometry, part, report);
         const trouble = await opened.current;
         if (overtaken) return;
         if (trouble) {
@@ -138,7 +141,7 @@ export function usePlanning(piece: Piece): Planning {
         }
         void geometry.api.setFineness(fineness);
         for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
-          const answer = await (begun.current?.answer(piece.scanSha256, key, how, report) ??
+          const answer = await (begun.current?.answer(part.scanSha256, key, how, report) ??
             geometry.api.plan(document, rates, how, report));
           if (overtaken) return;
           if (!answer.ok) {
@@ -151,7 +154,7 @@ export function usePlanning(piece: Piece): Planning {
           done = how === "settled";
           if (done) begun.current = null;
           if (next) show(next, how);
-          if (how === "settled" && hash) void geometry.keep(hash, answer.value);
+          if (how === "settled" && hash) void geometry.keep(partPath(piece.id, part.id), hash, answer.value);
         }
         setProgress(null);
       },
@@ -173,7 +176,7 @@ export function usePlanning(piece: Piece): Planning {
       if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
       const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
       geometry.clear();
-      opened.current ??= openScan(geometry, piece, report);
+      opened.current ??= openScan(geometry, part, report);
       const trouble = await opened.current;
       const answer: Answer<T> = trouble
         ? { ok: false, cancelled: false, message: trouble }
@@ -181,7 +184,7 @@ export function usePlanning(piece: Piece): Planning {
       setProgress(null);
       return answer;
     },
-    [geometry, document, piece],
+    [geometry, document, part],
   );
   const takeFile = useCallback(
     async (kind: PlanFile): Promise<Answer<Uint8Array | string>> => {
@@ -211,9 +214,18 @@ export function usePlanning(piece: Piece): Planning {
     [ask, rates],
   );
   // Quantities, hours and money follow from the document and the rates at once; the worker is not asked.
+  const known = document?.identity;
+  const identity = useMemo(
+    () => bundle && known && identified({ ...bundle, fills: bundle.figures.report.fillParts }, known),
+    [bundle, known],
+  );
   const shown = useMemo(
-    (): ShownPlan | null => bundle && document && { ...bundle, figures: figuresOf(bundle.figures, document, rates) },
-    [bundle, document, rates],
+    (): ShownPlan | null =>
+      (bundle &&
+        document &&
+        identity && { ...bundle, figures: figuresOf(bundle.figures, document, rates, identity) }) ||
+      null,
+    [bundle, document, rates, identity],
   );
   const isSettled = quality === "settled" && shownKey === key;
   useEffect(() => {
@@ -221,10 +233,10 @@ export function usePlanning(piece: Piece): Planning {
     setBefore(settled.current);
     if (isSettled) settled.current = shown.figures;
   }, [shown, isSettled]);
-  // The lines that were suggested stay when prices change: the document keeps the rates they were suggested at.
+  // Lines that were suggested stay when prices change, and ids when sections are numbered anew: the document keeps both.
   useEffect(() => {
-    if (isSettled) noteSuggestedAt(piece.id, rates);
-  }, [isSettled, piece.id, rates]);
+    if (isSettled && identity) notePlanned(part.id, rates, identity);
+  }, [isSettled, part.id, rates, identity]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
@@ -250,11 +262,11 @@ export function usePlanning(piece: Piece): Planning {
 }
 
 /** @returns what went wrong, or null */
-async function openScan(geometry: Geometry, piece: Piece, report: Report): Promise<string | null> {
+async function openScan(geometry: Geometry, part: Part, report: Report): Promise<string | null> {
   try {
-    const response = await call(`/scans/${piece.scanId}/content`);
+    const response = await call(`/scans/${part.scanId}/content`);
     const bytes = new Uint8Array(await response.arrayBuffer());
-    const answer = await geometry.open(bytes, piece.scanName, report);
+    const answer = await geometry.open(bytes, part.scanName, report);
     return answer.ok ? null : answer.message;
   } catch (error) {
     return error instanceof Error ? error.message : "The scan could not be fetched.";

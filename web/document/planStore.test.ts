@@ -46,7 +46,7 @@ describe("the plan store", () => {
     openPlan("another", newPlan(), 1);
     undo();
     expect(edition()).toBe(1);
-    expect(usePlan.getState().pieceId).toBe("another");
+    expect(usePlan.getState().partId).toBe("another");
   });
 
   it("drops what was redone once a new edit is made", () => {

@@ -2,14 +2,15 @@
 import { temporal } from "zundo";
 import { create } from "zustand";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
+import type { Identity } from "../../core/plan/document/identity.ts";
 import { type SearchRates, searchRatesOf } from "../../core/plan/document/searchRates.ts";
 
 interface PlanState {
-  readonly pieceId: string | null;
+  readonly partId: string | null;
   readonly document: PlanDocument | null;
   /** Revision on the server the document is based on. */
   readonly revision: number;
-  load(pieceId: string, document: PlanDocument, revision: number): void;
+  load(partId: string, document: PlanDocument, revision: number): void;
   edit(change: (document: PlanDocument) => PlanDocument): void;
   saved(revision: number): void;
 }
@@ -17,10 +18,10 @@ interface PlanState {
 export const usePlan = create<PlanState>()(
   temporal(
     (set) => ({
-      pieceId: null,
+      partId: null,
       document: null,
       revision: 0,
-      load: (pieceId, document, revision) => set({ pieceId, document, revision }),
+      load: (partId, document, revision) => set({ partId, document, revision }),
       edit: (change) => set((state) => (state.document ? { document: change(state.document) } : state)),
       saved: (revision) => set({ revision }),
     }),
@@ -36,21 +37,28 @@ export const undo = () => usePlan.temporal.getState().undo();
 export const redo = () => usePlan.temporal.getState().redo();
 
 /** Opens a plan: what came before it cannot be undone into it. */
-export function openPlan(pieceId: string, document: PlanDocument, revision: number): void {
-  usePlan.getState().load(pieceId, document, revision);
+export function openPlan(partId: string, document: PlanDocument, revision: number): void {
+  usePlan.getState().load(partId, document, revision);
   usePlan.temporal.getState().clear();
 }
 
 /**
- * Notes the rates that the lines of an open plan were suggested at, where that is not noted yet. It is no edit of the
- * user's, and so no step of undo.
+ * Notes what a settled plan has found: the rates its lines were suggested at, where that is not noted yet, and the ids of
+ * what is in it. It is no edit of the user's, and so no step of undo.
  */
-export function noteSuggestedAt(pieceId: string, rates: SearchRates): void {
-  const { document, pieceId: open, edit } = usePlan.getState();
-  if (!document || open !== pieceId || before || document.parting.layout || document.parting.suggestedAt) return;
+export function notePlanned(partId: string, rates: SearchRates, identity: Identity): void {
+  const { document, partId: open, edit } = usePlan.getState();
+  if (!document || open !== partId || before) return;
+  const { layout, suggestedAt } = document.parting;
+  const noted = {
+    ...document,
+    identity: JSON.stringify(identity) === JSON.stringify(document.identity) ? document.identity : identity,
+    parting: layout || suggestedAt ? document.parting : { ...document.parting, suggestedAt: searchRatesOf(rates) },
+  };
+  if (noted.identity === document.identity && noted.parting === document.parting) return;
   const { pause, resume } = usePlan.temporal.getState();
   pause();
-  edit((plan) => ({ ...plan, parting: { ...plan.parting, suggestedAt: searchRatesOf(rates) } }));
+  edit(() => noted);
   resume();
 }
 

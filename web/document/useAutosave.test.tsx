@@ -7,17 +7,19 @@ import type { StoredPlan } from "../../contract/pieces.ts";
 import { newPlan, type PlanDocument } from "../../core/plan/document/document.ts";
 import { type Asked, standInServer, type Told } from "../testing/server.ts";
 import { openPlan, undo, usePlan } from "./planStore.ts";
+import { unsavedOf } from "./unsaved.ts";
 import { useAutosave } from "./useAutosave.ts";
 
-const PIECE = "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f";
+const PART = "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f";
+const PATH = `/pieces/p/parts/${PART}`;
 const AT = "2026-03-02T09:15:00.000Z";
 
 const stored = (document: PlanDocument, revision: number): StoredPlan => ({
-  pieceId: PIECE,
+  partId: PART,
   revision,
   document,
   updatedAt: AT,
-  updatedBy: "Ines",
+  updatedBy: { id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e61", name: "Ines" },
 });
 const withEdition = (edition: number): PlanDocument => ({ ...newPlan(), brief: { ...newPlan().brief, edition } });
 const setEdition = (edition: number) =>
@@ -34,12 +36,13 @@ function autosave(answer: (asked: Asked) => Told) {
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{children}</QueryClientProvider>
   );
-  return { log, ...renderHook(() => useAutosave(PIECE), { wrapper }) };
+  return { log, ...renderHook(() => useAutosave(PART, PATH), { wrapper }) };
 }
 
 beforeEach(() => {
+  localStorage.clear();
   vi.useFakeTimers();
-  openPlan(PIECE, newPlan(), 3);
+  openPlan(PART, newPlan(), 3);
 });
 afterEach(() => {
   cleanup();
@@ -109,6 +112,73 @@ describe("an edit", () => {
     expect(closing()).toBe(true);
     await wait(2000);
     expect(closing()).toBe(false);
+  });
+});
+
+describe("an edit that is not saved when the page is left", () => {
+  it("is sent at once, typed a moment ago or not", async () => {
+    const { log, unmount } = autosave((asked) => ({ status: 200, body: stored(sent(asked).document, 4) }));
+    await wait(10);
+    setEdition(21);
+    // Well within the pause before an edit is saved.
+    await wait(100);
+    unmount();
+    expect(log.map((asked) => sent(asked).document.brief.edition)).toEqual([21]);
+    await wait(10);
+    expect(unsavedOf(PART)).toBeNull();
+  });
+
+  it("is sent when the page is hidden or closed, once", async () => {
+    const { log } = autosave((asked) => ({ status: 200, body: stored(sent(asked).document, 4) }));
+    await wait(10);
+    setEdition(22);
+    await wait(100);
+    act(() => void window.dispatchEvent(new Event("pagehide")));
+    await wait(10);
+    act(() => void window.dispatchEvent(new Event("pagehide")));
+    await wait(5000);
+    expect(log.map((asked) => sent(asked).document.brief.edition)).toEqual([22]);
+  });
+
+  it("is found again on this machine where the server was away, and saved", async () => {
+    const away = autosave(() => "offline");
+    await wait(10);
+    setEdition(23);
+    away.unmount();
+    await wait(10);
+    // Opened again: the server has the plan as it was.
+    openPlan(PART, newPlan(), 3);
+    const { log } = autosave((asked) => ({ status: 200, body: stored(sent(asked).document, 4) }));
+    await wait(2000);
+    expect(edition()).toBe(23);
+    expect(log.map((asked) => [sent(asked).revision, sent(asked).document.brief.edition])).toEqual([[3, 23]]);
+    expect(unsavedOf(PART)).toBeNull();
+  });
+});
+
+describe("an edit that is refused for good", () => {
+  it("is told, kept on this machine, and not sent again until it is changed", async () => {
+    let full = true;
+    const { log, result } = autosave((asked) =>
+      full
+        ? { status: 413, body: { error: { code: "too-large", message: "This is larger than 8 MB." } } }
+        : { status: 200, body: stored(sent(asked).document, 4) },
+    );
+    await wait(10);
+    setEdition(31);
+    await wait(60_000);
+    expect(log).toHaveLength(1);
+    expect(result.current.state).toEqual({
+      kind: "refused",
+      message: "This is larger than 8 MB. Your edits are kept on this machine.",
+    });
+    expect(unsavedOf(PART)?.document.brief.edition).toBe(31);
+    full = false;
+    setEdition(32);
+    await wait(2000);
+    expect(result.current.state).toEqual({ kind: "saved" });
+    expect(log).toHaveLength(2);
+    expect(unsavedOf(PART)).toBeNull();
   });
 });
 

@@ -41,13 +41,24 @@ export async function sendJson<T>(
   path: string,
   body: unknown,
   schema: z.ZodType<T>,
+  more: Pick<RequestInit, "keepalive"> = {},
 ): Promise<T> {
   const response = await call(path, {
+    ...more,
     method,
     headers: { "content-type": "application/json" },
     body: JSON.stringify(body),
   });
   return schema.parse(await response.json());
+}
+
+/** What a text says as JSON; null where it is none, as the page of a server in between. */
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
 }
 
 /** Sends a file with true progress of the upload. */
@@ -63,7 +74,7 @@ export function uploadFile(path: string, file: Blob, onProgress: (fraction: numb
         new HttpProblem("offline", "The upload was cut off. Nothing half-written was kept; drop the scan again.", null),
       );
     request.onload = () => {
-      const body: unknown = JSON.parse(request.responseText || "null");
+      const body = jsonIn(request.responseText);
       if (request.status < 300) resolve(body);
       else {
         const known = apiError.safeParse(body);

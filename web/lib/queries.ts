@@ -1,9 +1,18 @@
 /** What the server holds, by key. */
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { z } from "zod";
-import { type changePiece, piece, pieceList, storedPlan } from "../../contract/pieces.ts";
+import {
+  type changePiece,
+  type Part,
+  type Piece,
+  partPath,
+  piece,
+  pieceList,
+  storedPlan,
+} from "../../contract/pieces.ts";
 import { type Settings, session, settings } from "../../contract/settings.ts";
 import { getJson, HttpProblem, sendJson } from "./http.ts";
+import { saveUnderWay } from "./saves.ts";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -18,17 +27,27 @@ export const keys = {
   session: ["session"] as const,
   pieces: ["pieces"] as const,
   piece: (id: string) => ["pieces", id] as const,
-  plan: (id: string) => ["pieces", id, "plan"] as const,
+  plan: (partId: string) => ["parts", partId, "plan"] as const,
+  builds: (partId: string) => ["parts", partId, "builds"] as const,
+  revisions: (partId: string) => ["parts", partId, "revisions"] as const,
 };
 
 export const useSession = () => useQuery({ queryKey: keys.session, queryFn: () => getJson("/session", session) });
 export const usePieces = () => useQuery({ queryKey: keys.pieces, queryFn: () => getJson("/pieces", pieceList) });
 export const usePiece = (id: string) =>
   useQuery({ queryKey: keys.piece(id), queryFn: () => getJson(`/pieces/${id}`, piece) });
-export const useStoredPlan = (id: string) =>
+/** The part of a piece that is open: pieces have one for now. */
+export const openPart = ({ parts }: Piece): Part => parts[0];
+export const useStoredPlan = (piece: Piece | undefined) =>
   useQuery({
-    queryKey: keys.plan(id),
-    queryFn: () => getJson(`/pieces/${id}/plan`, storedPlan),
+    queryKey: keys.plan(piece ? openPart(piece).id : ""),
+    queryFn: async () => {
+      const part = piece && openPart(piece);
+      if (!part) throw new Error("No piece is open.");
+      await saveUnderWay(part.id);
+      return getJson(`${partPath(piece.id, part.id)}/plan`, storedPlan);
+    },
+    enabled: piece !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });

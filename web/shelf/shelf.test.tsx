@@ -16,10 +16,16 @@ const ID = "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e";
 const pieceCalled = (name: string, ending: string, some: Partial<Piece> = {}): Piece => ({
   id: `${ID}${ending}`,
   name,
-  scanId: `${ID}99`,
-  scanName: "scan.stl",
-  scanBytes: 1000,
-  scanSha256: "a".repeat(64),
+  parts: [
+    {
+      id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5a",
+      name: "Whole",
+      scanId: `${ID}99`,
+      scanName: "scan.stl",
+      scanBytes: 1000,
+      scanSha256: "a".repeat(64),
+    },
+  ],
   station: "parting",
   away: false,
   hasCover: false,

@@ -18,10 +18,16 @@ import type { StationProps } from "./station.ts";
 const piece: Piece = {
   id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f",
   name: "Finial",
-  scanId: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e60",
-  scanName: "finial.stl",
-  scanBytes: 1000,
-  scanSha256: "a".repeat(64),
+  parts: [
+    {
+      id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5a",
+      name: "Whole",
+      scanId: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e60",
+      scanName: "finial.stl",
+      scanBytes: 1000,
+      scanSha256: "a".repeat(64),
+    },
+  ],
   station: "piece",
   away: false,
   hasCover: true,

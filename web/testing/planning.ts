@@ -31,7 +31,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
 
 /** Opens a plan in the store, as the page does. */
 export function openDocument(document: PlanDocument = newPlan()): void {
-  usePlan.setState({ pieceId: "piece", document, revision: 1 });
+  usePlan.setState({ partId: "piece", document, revision: 1 });
 }
 
 export function documentNow(): PlanDocument {

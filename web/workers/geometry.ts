@@ -51,8 +51,8 @@ export class Geometry {
   }
 
   /** Leaves a result on the server for the next one who opens the piece. The bytes are given away. */
-  async keep(hash: string, bytes: Uint8Array): Promise<void> {
-    await this.api.keep(hash, Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]));
+  async keep(partPath: string, hash: string, bytes: Uint8Array): Promise<void> {
+    await this.api.keep(partPath, hash, Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]));
   }
 
   end(): void {

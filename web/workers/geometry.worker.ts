@@ -270,8 +270,8 @@ class GeometryWorker extends LookUps {
   }
 
   /** Leaves a packed result on the server; losing it costs only time. */
-  async keep(hash: string, bytes: Uint8Array): Promise<void> {
-    await call(`/results/${hash}`, {
+  async keep(partPath: string, hash: string, bytes: Uint8Array): Promise<void> {
+    await call(`${partPath}/results/${hash}`, {
       method: "PUT",
       headers: { "content-type": "application/octet-stream" },
       body: bytes as Uint8Array<ArrayBuffer>,

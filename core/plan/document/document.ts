@@ -11,6 +11,7 @@ import type { Dismissal } from "../../survey/decisions.ts";
 import type { Direction } from "../../survey/directions.ts";
 import { NO_ZONES, type Zones } from "../../survey/zones.ts";
 import type { LengthUnit } from "../../units/index.ts";
+import { type Identity, NOBODY_KNOWN } from "./identity.ts";
 import type { SearchRates } from "./searchRates.ts";
 
 export const PLAN_VERSION = 6;
@@ -82,6 +83,8 @@ export interface PlanDocument {
   };
   /** Zones painted on the piece, in its seated space. */
   readonly zones: Zones;
+  /** The ids of what was planned, kept by overlap from plan to plan. */
+  readonly identity: Identity;
   readonly shell: { readonly system: string; readonly figures: Readonly<Record<string, number>> };
 }
 
@@ -102,10 +105,10 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     survey: { pull: [0, -1, 0], draftDeg: 1, dismissed: [] },
     jacket: {
       coats: [
-        { thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" },
-        { thicknessMm: 2.5, thickened: true, pigment: "#6f9ec2" },
-        { thicknessMm: 2.5, thickened: true, pigment: "#d8a25e" },
-        { thicknessMm: 2.2, thickened: true, pigment: "#8fae86" },
+        { id: "coat-1", thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" },
+        { id: "coat-2", thicknessMm: 2.5, thickened: true, pigment: "#6f9ec2" },
+        { id: "coat-3", thicknessMm: 2.5, thickened: true, pigment: "#d8a25e" },
+        { id: "coat-4", thicknessMm: 2.2, thickened: true, pigment: "#8fae86" },
       ],
       smoothingMm: 20,
       rimWidthMm: 60,
@@ -125,6 +128,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       layout: null,
     },
     zones: NO_ZONES,
+    identity: { ...NOBODY_KNOWN, next: 5 },
     shell: { system: "gypsum-jute", figures: {} },
   };
 }

@@ -1,16 +1,32 @@
 /** A plan's figures as they are shown: its geometry, and what follows from it at today's rates. */
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
+import { type Identity, NOBODY_KNOWN } from "../document/identity.ts";
 import type { BundleFigures, PlanBundle } from "./bundle.ts";
 import { type Reckoned, reckoned } from "./reckoned.ts";
 
-export interface PlanFigures extends BundleFigures, Reckoned {}
+export interface PlanFigures extends BundleFigures, Reckoned {
+  /** Ids of its sections, lines and fills, in their order; in a glance there are none of lines and fills. */
+  readonly ids: {
+    readonly sections: readonly string[];
+    readonly lines: readonly string[];
+    readonly fills: readonly string[];
+  };
+}
 
 /** A plan as it is shown. */
 export interface ShownPlan extends Omit<PlanBundle, "figures"> {
   readonly figures: PlanFigures;
 }
 
-export function figuresOf(geometry: BundleFigures, document: PlanDocument, rates: Rates): PlanFigures {
-  return { ...geometry, ...reckoned(geometry.report, document, rates) };
+/** @param identity see `identified` */
+export function figuresOf(
+  geometry: BundleFigures,
+  document: PlanDocument,
+  rates: Rates,
+  identity: Pick<Identity, "sections" | "lines" | "fills"> = NOBODY_KNOWN,
+): PlanFigures {
+  const idsOf = (known: readonly { readonly id: string }[]) => known.map(({ id }) => id);
+  const ids = { sections: idsOf(identity.sections), lines: idsOf(identity.lines), fills: idsOf(identity.fills) };
+  return { ...geometry, ...reckoned(geometry.report, document, rates), ids };
 }

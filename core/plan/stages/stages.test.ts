@@ -38,7 +38,7 @@ type Changes = {
   readonly [K in keyof PlanDocument]: Readonly<Record<string, readonly [Partial<PlanDocument>, StageName[]]>>;
 };
 
-const { seat, brief, survey, jacket, parting, zones, shell } = seen;
+const { seat, brief, survey, jacket, parting, zones, identity, shell } = seen;
 /** Every field of the document, changed, and the stages that must run again. */
 const CHANGES: Omit<Changes, "version"> = {
   seat: {
@@ -87,6 +87,12 @@ const CHANGES: Omit<Changes, "version"> = {
     keepClear: [{ zones: { ...zones, keepClear: dab } }, FROM_SURVEY],
     fragile: [{ zones: { ...zones, fragile: dab } }, ["zones"]],
     thicker: [{ zones: { ...zones, thicker: dab } }, FROM_JACKET],
+  },
+  identity: {
+    next: [{ identity: { ...identity, next: 99 } }, NONE],
+    sections: [{ identity: { ...identity, sections: [{ id: "section-9", places: [1, 2, 3] }] } }, NONE],
+    lines: [{ identity: { ...identity, lines: [{ id: "line-9", between: ["a", "b"], places: [1, 2, 3] }] } }, NONE],
+    fills: [{ identity: { ...identity, fills: [{ id: "fill-9", at: [1, 2, 3] }] } }, NONE],
   },
   shell: {
     system: [{ shell: { ...shell, system: "polyester-mat" } }, FROM_SECTIONS],

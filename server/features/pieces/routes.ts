@@ -36,7 +36,7 @@ export function pieceRoutes(sequelize: Sequelize): Router {
   router.put("/:id/cover", express.raw({ type: "image/png", limit: COVER_LIMIT }), async (request, response) => {
     const piece = await findPiece(actingMember(request), String(request.params.id));
     const image: unknown = request.body;
-    if (!Buffer.isBuffer(image) || image.readUInt32BE(0) !== 0x89504e47)
+    if (!Buffer.isBuffer(image) || image.length < 8 || image.readUInt32BE(0) !== 0x89504e47)
       throw new Problem("unsupported", "A picture must be a PNG.");
     await Cover.upsert({ pieceId: piece.id, workshopId: piece.workshopId, image });
     response.status(204).end();

@@ -1,9 +1,13 @@
 import { Op, type Sequelize } from "sequelize";
 import type { z } from "zod";
 import type { changePiece, createPiece, Piece, Station } from "../../../contract/pieces.ts";
-import { Blob, Cover, PieceRow, PlanRevision, PlanRow, ScanRow } from "../../db/models.ts";
+import { Cover, PartRow, PieceRow, PlanRevision, PlanRow, ScanRow } from "../../db/models.ts";
 import type { Acting } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
+import { partsOf } from "./parts.ts";
+
+/** The name of the one part of a piece that was not cut. */
+const WHOLE = "Whole";
 
 export async function listPieces(acting: Acting): Promise<Piece[]> {
   const rows = await PieceRow.findAll({
@@ -27,31 +31,21 @@ export async function findPiece(acting: Acting, id: string): Promise<PieceRow> {
 }
 
 async function described(rows: readonly PieceRow[]): Promise<Piece[]> {
-  const scans = await ScanRow.findAll({ where: { id: { [Op.in]: rows.map((row) => row.scanId) } } });
-  const blobs = await Blob.findAll({ where: { id: { [Op.in]: scans.map((scan) => scan.blobId) } } });
-  const covers = await Cover.findAll({
-    where: { pieceId: { [Op.in]: rows.map((row) => row.id) } },
-    attributes: ["pieceId"],
-  });
+  const ids = rows.map((row) => row.id);
+  const parts = await partsOf(ids);
+  const covers = await Cover.findAll({ where: { pieceId: { [Op.in]: ids } }, attributes: ["pieceId"] });
   const covered = new Set(covers.map((cover) => cover.pieceId));
-  return rows.map((row) => {
-    const scan = scans.find((candidate) => candidate.id === row.scanId);
-    const blob = blobs.find((candidate) => candidate.id === scan?.blobId);
-    return {
-      id: row.id,
-      name: row.name,
-      scanId: row.scanId,
-      scanName: scan?.name ?? "",
-      scanBytes: Number(blob?.bytes ?? 0),
-      scanSha256: blob?.sha256 ?? "",
-      station: row.station as Station,
-      away: row.away,
-      summary: row.summary,
-      hasCover: covered.has(row.id),
-      createdAt: row.createdAt.toISOString(),
-      updatedAt: row.updatedAt.toISOString(),
-    };
-  });
+  return rows.map((row) => ({
+    id: row.id,
+    name: row.name,
+    parts: parts.get(row.id) ?? [],
+    station: row.station as Station,
+    away: row.away,
+    summary: row.summary,
+    hasCover: covered.has(row.id),
+    createdAt: row.createdAt.toISOString(),
+    updatedAt: row.updatedAt.toISOString(),
+  }));
 }
 
 export async function addPiece(
@@ -59,27 +53,15 @@ export async function addPiece(
   acting: Acting,
   request: z.infer<typeof createPiece>,
 ): Promise<Piece> {
-  const scan = await ScanRow.findOne({ where: { id: request.scanId, workshopId: acting.workshopId } });
+  const { workshopId, memberId } = acting;
+  const scan = await ScanRow.findOne({ where: { id: request.scanId, workshopId } });
   if (!scan) throw new Problem("bad-request", "The scan has to be uploaded before its piece is made.");
   const row = await sequelize.transaction(async (transaction) => {
-    const piece = await PieceRow.create(
-      {
-        workshopId: acting.workshopId,
-        scanId: scan.id,
-        name: request.name,
-        station: "piece",
-        summary: "",
-        away: false,
-      },
-      { transaction },
-    );
-    const plan = {
-      pieceId: piece.id,
-      workshopId: acting.workshopId,
-      revision: 1,
-      document: request.document,
-      updatedBy: acting.memberName,
-    };
+    const fresh = { workshopId, name: request.name, station: "piece", summary: "", away: false };
+    const piece = await PieceRow.create(fresh, { transaction });
+    const whole = { workshopId, pieceId: piece.id, scanId: scan.id, name: WHOLE, position: 0 };
+    const part = await PartRow.create(whole, { transaction });
+    const plan = { partId: part.id, workshopId, revision: 1, document: request.document, updatedById: memberId };
     await PlanRow.create(plan, { transaction });
     await PlanRevision.create(plan, { transaction });
     return piece;
@@ -92,28 +74,28 @@ export async function alterPiece(acting: Acting, id: string, change: z.infer<typ
   return getPiece(acting, id);
 }
 
-/** A copy with its own plan; the scan is shared. */
+/** A copy with plans of its own; the scans are shared, and what was built from stays with the original. */
 export async function duplicatePiece(sequelize: Sequelize, acting: Acting, id: string): Promise<Piece> {
+  const { workshopId, memberId } = acting;
   const original = await findPiece(acting, id);
-  const plan = await PlanRow.findByPk(id);
+  const parts = await PartRow.findAll({ where: { pieceId: id }, order: [["position", "ASC"]] });
+  const plans = await PlanRow.findAll({ where: { partId: { [Op.in]: parts.map((part) => part.id) } } });
   const cover = await Cover.findByPk(id);
-  if (!plan) throw new Problem("not-found", "That piece has no plan to copy.");
+  if (plans.length < parts.length) throw new Problem("not-found", "That piece has no plan to copy.");
   const copy = await sequelize.transaction(async (transaction) => {
-    const { workshopId } = acting;
-    const row = await PieceRow.create(
-      {
-        workshopId,
-        scanId: original.scanId,
-        name: `${original.name} (copy)`.slice(0, 120),
-        station: original.station,
-        summary: original.summary,
-        away: false,
-      },
-      { transaction },
-    );
-    const first = { pieceId: row.id, workshopId, revision: 1, document: plan.document, updatedBy: acting.memberName };
-    await PlanRow.create(first, { transaction });
-    await PlanRevision.create(first, { transaction });
+    const { name, station, summary } = original;
+    const fresh = { workshopId, name: `${name} (copy)`.slice(0, 120), station, summary, away: false };
+    const row = await PieceRow.create(fresh, { transaction });
+    for (const { id: partId, scanId, name: called, position } of parts) {
+      const part = await PartRow.create(
+        { workshopId, pieceId: row.id, scanId, name: called, position },
+        { transaction },
+      );
+      const document = plans.find((plan) => plan.partId === partId)?.document ?? {};
+      const first = { partId: part.id, workshopId, revision: 1, document, updatedById: memberId };
+      await PlanRow.create(first, { transaction });
+      await PlanRevision.create(first, { transaction });
+    }
     if (cover) await Cover.create({ pieceId: row.id, workshopId, image: cover.image }, { transaction });
     return row;
   });

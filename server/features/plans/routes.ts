@@ -1,39 +1,30 @@
 import { Router } from "express";
+import type { Logger } from "pino";
 import type { Sequelize } from "sequelize";
+import { z } from "zod";
+import type { revisionList } from "../../../contract/builds.ts";
 import { type StoredPlan, savePlan } from "../../../contract/pieces.ts";
 import { upgradePlan } from "../../../contract/plan.ts";
-import { PieceRow, PlanRevision, PlanRow } from "../../db/models.ts";
-import { type Acting, actingMember } from "../../middleware/member.ts";
+import { actingMember } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
-import { findPiece } from "../pieces/service.ts";
+import { findPart } from "../pieces/parts.ts";
+import { listRevisions, nameOf, readPlan, storedRevision, writePlan } from "./service.ts";
 
-/** Mounted under a piece: its plan, saved on the revision it was made on. */
-export function planRoutes(sequelize: Sequelize): Router {
+const revisionParam = z.coerce.number().int().min(1);
+
+/** Mounted under a part of a piece: its plan and the plan's revisions. */
+export function planRoutes(sequelize: Sequelize, log: Logger): Router {
   const router = Router({ mergeParams: true });
 
-  router.get("/", async (request, response) => {
-    response.json(await readPlan(actingMember(request), pieceIdOf(request.params)));
+  router.get("/plan", async (request, response) => {
+    response.json(await readPlan(await findPart(actingMember(request), request.params), log));
   });
 
-  router.put("/", async (request, response) => {
+  router.put("/plan", async (request, response) => {
     const acting = actingMember(request);
-    const pieceId = pieceIdOf(request.params);
-    const { revision, document } = savePlan.parse(request.body);
-    await findPiece(acting, pieceId);
-    const saved = await sequelize.transaction(async (transaction) => {
-      const [changed] = await PlanRow.update(
-        { revision: revision + 1, document, updatedBy: acting.memberName },
-        { where: { pieceId, workshopId: acting.workshopId, revision }, transaction },
-      );
-      if (changed === 0) return false;
-      await PlanRevision.create(
-        { pieceId, workshopId: acting.workshopId, revision: revision + 1, document, updatedBy: acting.memberName },
-        { transaction },
-      );
-      await PieceRow.update({ updatedAt: new Date() }, { where: { id: pieceId }, transaction });
-      return true;
-    });
-    const plan = await readPlan(acting, pieceId);
+    const part = await findPart(acting, request.params);
+    const saved = await writePlan(sequelize, acting, part, savePlan.parse(request.body));
+    const plan = await readPlan(part, log);
     if (!saved) {
       throw new Problem(
         "conflict",
@@ -44,21 +35,35 @@ export function planRoutes(sequelize: Sequelize): Router {
     response.json(plan);
   });
 
+  router.get("/revisions", async (request, response) => {
+    const part = await findPart(actingMember(request), request.params);
+    response.json({ revisions: await listRevisions(part) } satisfies z.output<typeof revisionList>);
+  });
+
+  router.get("/revisions/:revision", async (request, response) => {
+    const part = await findPart(actingMember(request), request.params);
+    const row = await storedRevision(part, revisionParam.parse(request.params.revision));
+    const read = (() => {
+      try {
+        return upgradePlan(row.document);
+      } catch {
+        throw new Problem("internal", "This revision cannot be read any more. It can still be taken away as a file.");
+      }
+    })();
+    const plan: StoredPlan = {
+      ...{ partId: part.id, revision: row.revision, document: read },
+      ...{ updatedAt: row.createdAt.toISOString(), updatedBy: await nameOf(row.updatedById) },
+    };
+    response.json(plan);
+  });
+
+  /** As it is stored, for what cannot be read any more. */
+  router.get("/revisions/:revision/file", async (request, response) => {
+    const part = await findPart(actingMember(request), request.params);
+    const { document, revision } = await storedRevision(part, revisionParam.parse(request.params.revision));
+    response.setHeader("content-disposition", `attachment; filename="plan-revision-${revision}.json"`);
+    response.type("json").send(typeof document === "string" ? document : JSON.stringify(document, null, 1));
+  });
+
   return router;
-}
-
-function pieceIdOf(params: Record<string, unknown>): string {
-  return String(params.id);
-}
-
-async function readPlan(acting: Acting, pieceId: string): Promise<StoredPlan> {
-  const row = await PlanRow.findOne({ where: { pieceId, workshopId: acting.workshopId } });
-  if (!row) throw new Problem("not-found", "That piece has no plan.");
-  return {
-    pieceId,
-    revision: row.revision,
-    document: upgradePlan(row.document),
-    updatedAt: row.updatedAt.toISOString(),
-    updatedBy: row.updatedBy,
-  };
 }

@@ -1,5 +1,3 @@
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
 import { Router } from "express";
 import type { Sequelize } from "sequelize";
 import { z } from "zod";
@@ -7,7 +5,7 @@ import type { Scan } from "../../../contract/scans.ts";
 import { Blob, ScanRow } from "../../db/models.ts";
 import { actingMember } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
-import { readBlob, storeBlob } from "../blobs.ts";
+import { sendBlob, storeBlob } from "../blobs.ts";
 
 const query = z.object({ name: z.string().trim().min(1).max(255) });
 
@@ -41,10 +39,8 @@ export function scanRoutes(sequelize: Sequelize, limitBytes: number): Router {
     const row = await ScanRow.findOne({ where: { id: request.params.id, workshopId } });
     const blob = row && (await Blob.findByPk(row.blobId));
     if (!row || !blob) throw new Problem("not-found", "That scan is not here.");
-    response.setHeader("content-type", "application/octet-stream");
-    response.setHeader("content-length", String(blob.bytes));
     response.setHeader("cache-control", "private, max-age=31536000, immutable");
-    await pipeline(Readable.from(readBlob(blob.id)), response);
+    await sendBlob(response, blob);
   });
 
   return router;

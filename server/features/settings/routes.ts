@@ -1,6 +1,6 @@
 import { Router } from "express";
 import { DEFAULT_SETTINGS, type Session, type Settings, settings } from "../../../contract/settings.ts";
-import { Member, SettingsRow } from "../../db/models.ts";
+import { Member, SettingsRow, WorkshopSettingsRow } from "../../db/models.ts";
 import { type Acting, actingMember } from "../../middleware/member.ts";
 
 export function settingsRoutes(): Router {
@@ -18,26 +18,35 @@ export function settingsRoutes(): Router {
 
   router.put("/settings", async (request, response) => {
     const { memberId, workshopId } = actingMember(request);
-    const { memberName, ...document } = settings.parse(request.body);
+    const { memberName, rates, ...own } = settings.parse(request.body);
     const sequelize = Member.sequelize;
     await sequelize?.transaction(async (transaction) => {
       await Member.update({ name: memberName }, { where: { id: memberId }, transaction });
-      await SettingsRow.upsert({ memberId, workshopId, document }, { transaction });
+      await SettingsRow.upsert({ memberId, workshopId, document: own }, { transaction });
+      await WorkshopSettingsRow.upsert({ workshopId, document: { rates } }, { transaction });
     });
-    response.json({ memberName, ...document });
+    response.json({ memberName, rates, ...own } satisfies Settings);
   });
 
   return router;
 }
 
-/** Stored settings over today's defaults, so that a new setting needs no migration. */
-async function readSettings(acting: Acting): Promise<Settings> {
-  const row = await SettingsRow.findByPk(acting.memberId);
-  const stored = (row?.document ?? {}) as Partial<Settings>;
+/**
+ * The member's own settings and the workshop's rates, over today's defaults, so that a new setting needs no migration. Rates
+ * are one for all members: two who look at a plan see the same one.
+ */
+async function readSettings({ memberId, memberName, workshopId }: Acting): Promise<Settings> {
+  const own = documentOf(await SettingsRow.findByPk(memberId));
+  const shared = documentOf(await WorkshopSettingsRow.findByPk(workshopId));
   return settings.parse({
     ...DEFAULT_SETTINGS,
-    ...stored,
-    rates: { ...DEFAULT_SETTINGS.rates, ...stored.rates },
-    memberName: acting.memberName,
+    ...own,
+    rates: { ...DEFAULT_SETTINGS.rates, ...shared.rates },
+    memberName,
   });
+}
+
+function documentOf(row: { readonly document: object } | null): Partial<Settings> {
+  const document: unknown = row?.document ?? {};
+  return (typeof document === "string" ? JSON.parse(document) : document) as Partial<Settings>;
 }

@@ -3,6 +3,7 @@ import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
 import { SILICONE } from "../../../core/materials/silicone.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
+import { freshId } from "../../../core/plan/document/identity.ts";
 import { fromEntry, lengthEntry, toEntry } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
@@ -48,8 +49,7 @@ export function JacketStation({ document, planning }: StationProps) {
           </thead>
           <tbody>
             {coats.map((coat, k) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: coats are told apart by their place alone.
-              <tr key={k} className="border-t border-base-300">
+              <tr key={coat.id} className="border-t border-base-300">
                 <td>
                   <input
                     type="color"
@@ -98,7 +98,13 @@ export function JacketStation({ document, planning }: StationProps) {
           type="button"
           className="btn btn-sm mt-2 w-full"
           disabled={coats.length >= 12}
-          onClick={() => jacket({ coats: [...coats, { thicknessMm: 2, thickened: true, pigment: "#b9a7cf" }] })}
+          onClick={() =>
+            edit((plan) => {
+              const { id, identity } = freshId(plan.identity, "coat");
+              const added = { id, thicknessMm: 2, thickened: true, pigment: "#b9a7cf" };
+              return { ...plan, identity, jacket: { ...plan.jacket, coats: [...plan.jacket.coats, added] } };
+            })
+          }
         >
           Add a coat
         </button>

@@ -1,4 +1,4 @@
-import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useMemo, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
 import { jacketThicknessMm, usualGiveMm } from "../../../core/jacket/coat.ts";
 import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document/document.ts";
@@ -14,7 +14,6 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, More, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
-import { sectionInPlaceOf } from "./follow.ts";
 import { BeforeCoat } from "./parts/BeforeCoat.tsx";
 import { Compare } from "./parts/Compare.tsx";
 import { CutOffHere } from "./parts/CutOffHere.tsx";
@@ -36,18 +35,14 @@ export function PartingStation({ document, planning }: StationProps) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const { rates } = useContext(SettingsContext);
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosenId, setChosenId] = useState<string | null>(null);
   const [slide, setSlide] = useState<Record<number, number>>({});
   const { bundle } = planning;
-  const before = useRef(bundle);
-  useEffect(() => {
-    const skin = chosen === null ? null : before.current?.skins[chosen - 1];
-    if (skin && bundle && bundle !== before.current) setChosen(sectionInPlaceOf(skin, bundle.skins) + 1 || null);
-    before.current = bundle;
-  }, [bundle, chosen]);
   const { onBoard } = document.seat;
   const figures = planning.glance ?? bundle?.figures;
   const sections = useMemo(() => figures?.report.sections ?? [], [figures]);
+  // Sections are numbered anew when their order changes; the one that was chosen stays chosen.
+  const chosen = (chosenId !== null && (figures?.ids.sections.indexOf(chosenId) ?? -1) + 1) || null;
   const thickestMm = Math.max(0, ...sections.map(({ fillThickMm }) => fillThickMm));
   const [fillShown, setFillShown] = useState(false);
   const fill = fillShown && thickestMm > 0;
@@ -275,7 +270,7 @@ export function PartingStation({ document, planning }: StationProps) {
       )}
       {sections.map((section, k) => (
         <SectionCard
-          key={section.number}
+          key={figures?.ids.sections[k] || section.number}
           section={section}
           massG={figures?.takeoff.sectionMassesG[k] ?? 0}
           where={where}
@@ -284,7 +279,7 @@ export function PartingStation({ document, planning }: StationProps) {
           giveMm={figures?.report.giveMm ?? 0}
           out={slide[section.number] ?? 0}
           planning={planning}
-          onOpen={(open) => setChosen(open ? section.number : null)}
+          onOpen={(open) => setChosenId(open ? (figures?.ids.sections[k] ?? null) : null)}
           onSlide={(out) => setSlide({ ...slide, [section.number]: out })}
           treatment={layout?.sections[section.origin] ?? {}}
           onPull={(pull) => setPull(section.number, pull)}
