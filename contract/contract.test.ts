@@ -58,6 +58,25 @@ describe("the plan document", () => {
     for (const stored of [first, second, before, last]) expect(upgradePlan(stored)).toEqual(newPlan());
   });
 
+  it("of version 5 gets ids for its coats, and places for what was decided", () => {
+    const { identity: _identity, ...plan } = newPlan();
+    const { suggestedAt: _suggestedAt, ...parting } = plan.parting;
+    const coats = plan.jacket.coats.slice(0, 2).map(({ id: _id, ...coat }) => coat);
+    const dismissed = [{ id: "gap -1 2 30", reason: "clay" }];
+    const stored = {
+      ...plan,
+      version: 5,
+      parting,
+      jacket: { ...plan.jacket, coats },
+      survey: { ...plan.survey, dismissed },
+    };
+    const read = upgradePlan(stored);
+    expect(read.jacket.coats.map(({ id }) => id)).toEqual(["coat-1", "coat-2"]);
+    expect(read.identity.next).toBe(3);
+    expect(read.survey.dismissed).toEqual([{ kind: "gap", at: [-40, 80, 1200], reason: "clay" }]);
+    expect(read.parting.suggestedAt).toBeNull();
+  });
+
   it.each([
     [
       "an unknown version",

@@ -7,6 +7,7 @@ import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../cor
 import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
 import { shellSystems } from "../core/shell/index.ts";
+import { DECISION_KINDS } from "../core/survey/decisions.ts";
 import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
 import { lengthUnits } from "../core/units/index.ts";
 import { searchRates } from "./rates.ts";
@@ -91,7 +92,15 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
   survey: z.object({
     pull: direction,
     draftDeg: z.number().min(0).max(30),
-    dismissed: z.array(z.object({ id: z.string().max(60), reason: z.string().trim().max(200) })).max(400),
+    dismissed: z
+      .array(
+        z.object({
+          kind: z.enum(DECISION_KINDS),
+          at: z.tuple([place, place, place]),
+          reason: z.string().trim().max(200),
+        }),
+      )
+      .max(400),
   }),
   jacket: z.object({
     coats: z.array(coat).min(1, "A jacket has at least one coat.").max(12),
@@ -128,7 +137,9 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
   identity: z.object({
     next: z.number().int().min(1),
-    sections: z.array(z.object({ id, places: figures(3, 200) })).max(2 * MOST_SECTIONS),
+    sections: z
+      .array(z.object({ id, origin: z.number().int().min(0), places: figures(3, 200) }))
+      .max(2 * MOST_SECTIONS),
     lines: z.array(z.object({ id, between: z.tuple([id, id]), places: figures(3, 60) })).max(200),
     fills: z.array(z.object({ id, at: z.tuple([place, place, place]) })).max(500),
   }),
@@ -198,9 +209,18 @@ const version5 = z.looseObject({
   version: z.literal(5),
   parting: z.looseObject({}),
   jacket: z.looseObject({ coats: z.array(z.looseObject({})) }),
+  survey: z.looseObject({ dismissed: z.array(z.looseObject({ id: z.string() })) }),
 });
 
-/** Version 6 keeps the rates its lines were suggested at, and the ids of what was planned. */
+/** Until version 5 a place was known by its kind and the cell of a raster of so many mm it lies in. */
+const RASTER_MM = 40;
+
+function placedDismissal({ id, ...dismissal }: { readonly id: string }): object {
+  const [kind, ...cell] = id.split(" ");
+  return { ...dismissal, kind, at: cell.map((k) => RASTER_MM * Number(k)) };
+}
+
+/** Version 6 keeps the rates its lines were suggested at, the ids of what was planned, and where decisions were made. */
 function fromVersion5(stored: unknown): unknown {
   const old = version5.safeParse(stored);
   if (!old.success) return stored;
@@ -210,6 +230,7 @@ function fromVersion5(stored: unknown): unknown {
     version: 6,
     parting: { suggestedAt: null, ...old.data.parting },
     jacket: { ...old.data.jacket, coats },
+    survey: { ...old.data.survey, dismissed: old.data.survey.dismissed.map(placedDismissal) },
     identity: { ...NOBODY_KNOWN, next: coats.length + 1 },
   };
 }

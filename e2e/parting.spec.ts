@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { storedPlan } from "../contract/pieces.ts";
+import { partPath, piece, storedPlan } from "../contract/pieces.ts";
 import { writeStl } from "../core/export/stl.ts";
 import { capsule, moved } from "../core/testing/shapes.ts";
 import { CoursePage } from "./pages/course.ts";
@@ -27,7 +27,9 @@ function onFront(x: number, z: number): [number, number, number] {
 
 /** The dot of the lines in hand that is nearest to a place on the front, as the plan is kept on the server. */
 async function dotOf(page: Page, [x, z]: readonly [number, number]): Promise<[number, number, number]> {
-  const answer = await page.request.get(`/api/pieces/${/pieces\/([^/]+)/.exec(page.url())?.[1]}/plan`);
+  const id = /pieces\/([^/]+)/.exec(page.url())?.[1] ?? "";
+  const { parts } = piece.parse(await (await page.request.get(`/api/pieces/${id}`)).json());
+  const answer = await page.request.get(`/api${partPath(id, parts[0].id)}/plan`);
   const { document } = storedPlan.parse(await answer.json());
   const wanted = onFront(x, z);
   const dots = (document.parting.layout?.lines ?? []).flatMap(({ points, handles }) =>

@@ -43,10 +43,17 @@ describe("files out", () => {
     expect(json.materials[0].alphaMode).toBe("BLEND");
     const back = readScan(bytes, "plan.glb", ctx);
     expect(back.mesh.triangles.length / 3).toBe(sphere(100, 16).triangles.length / 3 + 12);
-    // A ball of 100 mm is 0.2 m across in the file.
-    const size = boxSize(meshBox(back.mesh));
-    expect(Math.max(...size)).toBeGreaterThan(0);
-    expect(Math.max(...size) / Math.min(...size)).toBeLessThan(1.1);
+  });
+
+  it("GLB is in metres, y up: a slab of 10 by 20 by 300 mm, upright, stands along y", () => {
+    const bytes = writeGlb([{ name: "slab", mesh: moved(box(10, 20, 300), 0, 0, 150), colour: [1, 0, 0, 1] }]);
+    const view = new DataView(bytes.buffer, bytes.byteOffset);
+    const jsonLength = view.getUint32(12, true);
+    const json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + jsonLength)));
+    const { min, max } = json.accessors[json.meshes[0].primitives[0].attributes.POSITION] as Record<string, number[]>;
+    expect(json.nodes[0]).toEqual({ name: "slab", mesh: 0 });
+    expect(max.map((metres, a) => Number((metres - min[a]).toFixed(6)))).toEqual([0.01, 0.3, 0.02]);
+    expect([min[1], max[1]].map((metres) => Number(metres.toFixed(6)))).toEqual([0, 0.3]);
   });
 
   it("lines as data number sections from one and round to a thousandth", () => {

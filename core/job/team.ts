@@ -66,18 +66,38 @@ export interface Task {
   readonly counters: SharedArrayBuffer;
 }
 
-/** Places in a task's counters. */
+/** Places in a task's counters: the next share, helpers that have ended, shares that helpers have done; then each share's state. */
 const NEXT = 0;
 const ENDED = 1;
-const FAILED = 2;
-const COUNTERS = 3;
+const DONE_BY_HELPERS = 2;
+const STATES = 3;
+const IS_DONE = 1;
 
-/** A team over helpers; those not ready yet are left out. */
+/** A helper that finishes nothing for so long is taken for dead, ms. */
+const SILENT_MS = 20_000;
+/** How often the caller looks after its helpers while it waits for them, ms. */
+const LOOK_MS = 200;
+
+/**
+ * A team over helpers; those not ready yet are left out. What a helper does not finish, for it failed or died of want of
+ * memory, the caller does itself: shares may be run twice, for each writes the same to its own places.
+ */
 export class SharedTeam implements Team {
-  constructor(readonly helpers: readonly Helper[]) {}
+  private lostIn: string | null = null;
+
+  /** @param silentMs a helper that finishes nothing for so long is given up, and with it all help */
+  constructor(
+    readonly helpers: readonly Helper[],
+    private readonly silentMs = SILENT_MS,
+  ) {}
 
   get size(): number {
-    return 1 + this.helpers.length;
+    return this.lostIn === null ? 1 + this.helpers.length : 1;
+  }
+
+  /** Name of the kernel in which the helpers were lost; null while they are there. */
+  get lost(): string | null {
+    return this.lostIn;
   }
 
   buffer(bytes: number): SharedArrayBuffer {
@@ -85,25 +105,42 @@ export class SharedTeam implements Team {
   }
 
   run<Share>(kernel: Kernel<Share>, shares: readonly Share[], tick?: (done: number) => void): void {
-    const helpers = shares.length < 2 ? [] : this.helpers.filter((helper) => helper.ready());
+    const helpers = shares.length < 2 || this.lostIn !== null ? [] : this.helpers.filter((helper) => helper.ready());
     if (helpers.length === 0) {
       ALONE.run(kernel, shares, tick);
       return;
     }
-    const counters = new SharedArrayBuffer(4 * COUNTERS);
+    const counters = new SharedArrayBuffer(4 * (STATES + shares.length));
     for (const helper of helpers) helper.post({ kernel: kernel.name, shares, counters });
     const count = new Int32Array(counters);
     try {
       takeShares(kernel, shares, count, tick);
+      this.awaitHelpers(kernel.name, count, helpers.length, tick);
     } catch (error) {
       // Cancelled: the helpers take no more shares; what they still write nobody reads.
       Atomics.store(count, NEXT, shares.length);
       throw error;
     }
-    for (let ended = Atomics.load(count, ENDED); ended < helpers.length; ended = Atomics.load(count, ENDED)) {
-      Atomics.wait(count, ENDED, ended);
+    shares.forEach((share, k) => {
+      if (Atomics.load(count, STATES + k) !== IS_DONE) kernel.run(share);
+    });
+  }
+
+  /** Waits till all helpers have ended, or one has been silent for too long. */
+  private awaitHelpers(kernel: string, count: Int32Array, helpers: number, tick?: (done: number) => void): void {
+    let done = Atomics.load(count, DONE_BY_HELPERS);
+    let silentMs = 0;
+    for (let ended = Atomics.load(count, ENDED); ended < helpers; ended = Atomics.load(count, ENDED)) {
+      const woken = Atomics.wait(count, ENDED, ended, Math.min(LOOK_MS, this.silentMs));
+      if (woken !== "timed-out") continue;
+      // Whoever wants to stop is heard meanwhile.
+      tick?.(1);
+      silentMs = Atomics.load(count, DONE_BY_HELPERS) === done ? silentMs + Math.min(LOOK_MS, this.silentMs) : 0;
+      done = Atomics.load(count, DONE_BY_HELPERS);
+      if (silentMs < this.silentMs) continue;
+      this.lostIn = kernel;
+      return;
     }
-    if (Atomics.load(count, FAILED) > 0) throw new Error(`A helper thread failed in ${kernel.name}.`);
   }
 }
 
@@ -116,19 +153,20 @@ function takeShares<Share>(
 ): void {
   for (let k = Atomics.add(count, NEXT, 1); k < shares.length; k = Atomics.add(count, NEXT, 1)) {
     kernel.run(shares[k]);
+    Atomics.store(count, STATES + k, IS_DONE);
     tick?.((k + 1) / shares.length);
   }
 }
 
-/** What a helper does with a task. */
+/** What a helper does with a task. A share that fails is left to the caller, who meets its cause. */
 export function help(kernels: ReadonlyMap<string, Kernel<never>>, task: Task): void {
   const count = new Int32Array(task.counters);
   try {
     const kernel = kernels.get(task.kernel);
-    if (!kernel) throw new Error(`There is no kernel called ${task.kernel}.`);
-    takeShares(kernel, task.shares as readonly never[], count);
+    if (kernel)
+      takeShares(kernel, task.shares as readonly never[], count, () => Atomics.add(count, DONE_BY_HELPERS, 1));
   } catch {
-    Atomics.add(count, FAILED, 1);
+    // Told by its state, which is not done.
   }
   Atomics.add(count, ENDED, 1);
   Atomics.notify(count, ENDED);

@@ -7,8 +7,6 @@ export const DECISION_KINDS = ["hole", "gap", "thin", "tip"] as const;
 export type DecisionKind = (typeof DECISION_KINDS)[number];
 
 export interface Decision {
-  /** The same for the same place, so that a dismissal lasts: its kind and its place to a few centimetres. */
-  readonly id: string;
   readonly kind: DecisionKind;
   readonly at: readonly [number, number, number];
   /** Girth of a hole, width of a gap, thickness of a thin part, depth of a tip. */
@@ -17,10 +15,29 @@ export interface Decision {
   readonly loop?: readonly number[];
 }
 
-/** A decision the user has made: the entry is done with, for the reason given. */
+/** A decision the user has made: the entry at the place is done with, for the reason given. */
 export interface Dismissal {
-  readonly id: string;
+  readonly kind: DecisionKind;
+  readonly at: readonly [number, number, number];
   readonly reason: string;
+}
+
+/** What is left to decide: each dismissal takes away the one place of its kind that is nearest to it, and near enough. */
+export function undecided(found: readonly Decision[], dismissed: readonly Dismissal[]): Decision[] {
+  const pairs = dismissed.flatMap((done, d) =>
+    found.flatMap((place, p) => {
+      const awayMm = done.kind === place.kind ? Math.hypot(...done.at.map((x, a) => x - place.at[a])) : Infinity;
+      return awayMm <= SAME_PLACE_MM ? [{ d, p, awayMm }] : [];
+    }),
+  );
+  pairs.sort((a, b) => a.awayMm - b.awayMm);
+  const [used, gone] = [new Set<number>(), new Set<number>()];
+  for (const { d, p } of pairs) {
+    if (used.has(d) || gone.has(p)) continue;
+    used.add(d);
+    gone.add(p);
+  }
+  return found.filter((_, p) => !gone.has(p));
 }
 
 /** Places nearer than this are the same place when the piece is surveyed anew, mm. */
@@ -43,7 +60,7 @@ export function decisionsOf(found: {
   readonly tips: readonly AirTip[];
 }): Decision[] {
   const of = (kind: DecisionKind, places: readonly Pick<Decision, "at" | "figureMm" | "loop">[]) =>
-    places.slice(0, MOST_OF_A_KIND).map((place): Decision => ({ ...place, kind, id: idOf(kind, place.at) }));
+    places.slice(0, MOST_OF_A_KIND).map((place): Decision => ({ ...place, kind }));
   return byTurns([
     of(
       "hole",
@@ -70,8 +87,4 @@ const tenths = (value: number): number => Math.round(value * 10) / 10;
 function byTurns<T>(lists: readonly (readonly T[])[]): T[] {
   const longest = Math.max(...lists.map((list) => list.length));
   return Array.from({ length: longest }, (_, k) => lists.flatMap((list) => list.slice(k, k + 1))).flat();
-}
-
-function idOf(kind: DecisionKind, at: Decision["at"]): string {
-  return `${kind} ${at.map((x) => Math.round(x / SAME_PLACE_MM)).join(" ")}`;
 }

@@ -4,5 +4,6 @@
  */
 export * from "./constants.ts";
 export * from "./display.ts";
+export * from "./entry.ts";
 export * from "./length.ts";
 export * from "./possible.ts";

@@ -7,6 +7,7 @@ import {
   fromEntry,
   lengthEntry,
   parseLengthMm,
+  parseMassG,
   proposeUnit,
   toEntry,
 } from "./index.ts";
@@ -81,5 +82,23 @@ describe("lengths as they are typed", () => {
     for (const inches of [0.1, 0.125, 1.75, 3.333, 12]) {
       expect(toEntry(fromEntry(inches, "imperial"), "imperial")).toBeCloseTo(inches, 3);
     }
+  });
+});
+
+describe("masses as people write them", () => {
+  it.each([
+    ["12", 12_000],
+    ["450g", 450],
+    ["1,2 kg", 1200],
+    ["2 lb 3 oz", 2 * 453.59237 + 3 * 28.349523125],
+    ["8 1/2 oz", 8.5 * 28.349523125],
+    ["3 pounds", 3 * 453.59237],
+  ])("%s", (text, grams) => {
+    expect(parseMassG(text)).toBeCloseTo(grams, 6);
+  });
+
+  it("a bare number is in pounds for imperial shops; what is no mass is not read", () => {
+    expect(parseMassG("2", "imperial")).toBeCloseTo(907.18474, 6);
+    for (const text of ["", "heavy", "2 mm", "-3 kg", "1/0 lb"]) expect(parseMassG(text)).toBeNull();
   });
 });

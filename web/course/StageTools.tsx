@@ -67,6 +67,14 @@ export function StageTools({ planning, piece }: { planning: Planning; piece: Pie
           </button>
         </div>
       )}
+      {planning.notice && !planning.problem && (
+        <p
+          role="status"
+          className="absolute inset-x-3 bottom-3 border-l-4 border-warning bg-base-100 px-4 py-2 text-sm shadow"
+        >
+          {planning.notice}
+        </p>
+      )}
       {!planning.bundle && !planning.problem && (
         <p className="absolute inset-0 m-auto h-fit w-fit rounded-box bg-base-100/90 px-5 py-3" role="status">
           {planning.progress ? "Working out the first answer…" : "Setting the piece on the board…"}

@@ -11,7 +11,7 @@ import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Remedy } from "../../core/plan/remedies.ts";
 import { type PlanBundle, unpackBundle } from "../../core/plan/results/bundle.ts";
 import { figuresOf, type PlanFigures, type ShownPlan } from "../../core/plan/results/figures.ts";
-import { identified } from "../../core/plan/results/identified.ts";
+import { identifiable, identified } from "../../core/plan/results/identified.ts";
 import { comparisonKey, hostStageKey } from "../../core/plan/stages/keys.ts";
 import { notePlanned, usePlan } from "../document/planStore.ts";
 import { call } from "../lib/http.ts";
@@ -37,6 +37,8 @@ export interface Planning {
   readonly setGlance: (figures: PlanFigures | null) => void;
   readonly progress: { readonly stage: string; readonly fraction: number } | null;
   readonly problem: string | null;
+  /** Something to know of how the plan was worked out. */
+  readonly notice: string | null;
   readonly geometry: Geometry | null;
   /** A file of the plan as it stands; works the plan out here first where it came ready from the server. */
   readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
@@ -75,6 +77,7 @@ export function usePlanning(piece: Piece): Planning {
   const [glance, setGlance] = useState<PlanFigures | null>(null);
   const [progress, setProgress] = useState<Planning["progress"]>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
   const [geometry, setGeometry] = useState<Geometry | null>(null);
   const [round, setRound] = useState(0);
   const settled = useRef<PlanFigures | null>(null);
@@ -129,7 +132,6 @@ export function usePlanning(piece: Piece): Planning {
         // A line just moved is worked out without waiting for word that nobody has done so before.
         if (!moved) await fetched;
         if (overtaken) return;
-        geometry.clear();
         opened.current ??= openScan(geometry, part, report);
         const trouble = await opened.current;
         if (overtaken) return;
@@ -142,7 +144,7 @@ export function usePlanning(piece: Piece): Planning {
         void geometry.api.setFineness(fineness);
         for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
           const answer = await (begun.current?.answer(part.scanSha256, key, how, report) ??
-            geometry.api.plan(document, rates, how, report));
+            geometry.api.plan(geometry.ticket(), document, rates, how, report));
           if (overtaken) return;
           if (!answer.ok) {
             begun.current = null;
@@ -151,6 +153,7 @@ export function usePlanning(piece: Piece): Planning {
             return;
           }
           const next = unpackBundle(answer.value);
+          setNotice(answer.notice ?? null);
           done = how === "settled";
           if (done) begun.current = null;
           if (next) show(next, how);
@@ -175,7 +178,6 @@ export function usePlanning(piece: Piece): Planning {
     ): Promise<Answer<T>> => {
       if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
       const report = proxied((stage: string, fraction: number) => setProgress({ stage, fraction }));
-      geometry.clear();
       opened.current ??= openScan(geometry, part, report);
       const trouble = await opened.current;
       const answer: Answer<T> = trouble
@@ -190,7 +192,7 @@ export function usePlanning(piece: Piece): Planning {
     async (kind: PlanFile): Promise<Answer<Uint8Array | string>> => {
       if (!geometry || !document) return { ok: false, cancelled: false, message: "No piece is open." };
       if (!(await geometry.api.holds(document, rates))) {
-        const answer = await ask((at, plan, report) => at.api.plan(plan, rates, "settled", report));
+        const answer = await ask((at, plan, report) => at.api.plan(at.ticket(), plan, rates, "settled", report));
         if (!answer.ok) return answer;
       }
       return geometry.api.exportFile(kind);
@@ -199,25 +201,32 @@ export function usePlanning(piece: Piece): Planning {
   );
   const compare = useCallback(
     (onPlan: (plan: ShownOffer) => void) =>
-      ask((at, plan, report) => at.api.compare(plan, rates, report, proxied(onPlan))),
+      ask((at, plan, report) => at.api.compare(at.ticket(), plan, rates, report, proxied(onPlan))),
     [ask, rates],
   );
-  const ranges = useCallback(() => ask((at, plan, report) => at.api.ranges(plan, rates, report)), [ask, rates]);
+  const ranges = useCallback(
+    () => ask((at, plan, report) => at.api.ranges(at.ticket(), plan, rates, report)),
+    [ask, rates],
+  );
   const remedies = useCallback(
     (section: number, onRemedy: (remedy: Remedy) => void) =>
-      ask((at, plan, report) => at.api.remedies(plan, rates, section, report, proxied(onRemedy))),
+      ask((at, plan, report) => at.api.remedies(at.ticket(), plan, rates, section, report, proxied(onRemedy))),
     [ask, rates],
   );
-  const prepare = useCallback(() => void ask((at, plan, report) => at.api.prepare(plan, rates, report)), [ask, rates]);
+  const prepare = useCallback(
+    () => void ask((at, plan, report) => at.api.prepare(at.ticket(), plan, rates, report)),
+    [ask, rates],
+  );
   const rest = useCallback(
-    (sections: number) => ask((at, plan, report) => at.api.rest(plan, rates, sections, report)),
+    (sections: number) => ask((at, plan, report) => at.api.rest(at.ticket(), plan, rates, sections, report)),
     [ask, rates],
   );
   // Quantities, hours and money follow from the document and the rates at once; the worker is not asked.
   const known = document?.identity;
+  const parting = document?.parting;
   const identity = useMemo(
-    () => bundle && known && identified({ ...bundle, fills: bundle.figures.report.fillParts }, known),
-    [bundle, known],
+    () => bundle && known && parting && identified(identifiable(bundle, parting), known),
+    [bundle, known, parting],
   );
   const shown = useMemo(
     (): ShownPlan | null =>
@@ -248,6 +257,7 @@ export function usePlanning(piece: Piece): Planning {
     setGlance,
     progress,
     problem,
+    notice,
     geometry,
     takeFile,
     compare,

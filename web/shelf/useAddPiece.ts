@@ -61,6 +61,7 @@ export function useAddPiece(done: (piece: Piece) => void) {
         };
         look(0);
         const first = await geometry.api.glance(
+          geometry.ticket(),
           document,
           rates,
           proxied((stage: string, fraction: number) => look(shareOfPlan(stage, fraction))),

@@ -15,6 +15,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
     setGlance: () => {},
     progress: null,
     problem: null,
+    notice: null,
     geometry: null,
     takeFile: nothing,
     compare: nothing,

@@ -1,7 +1,14 @@
+/** A call as the page's proxies send it. */
+export interface ProxyMessage {
+  readonly path?: string[];
+  readonly argumentList?: readonly { readonly value: unknown }[];
+}
+
 /** Workers that do nothing but remember what they were asked, and that they were ended. */
 export class StandInWorker extends EventTarget {
   static all: StandInWorker[] = [];
   readonly asked: string[] = [];
+  readonly messages: ProxyMessage[] = [];
   ended = false;
 
   constructor() {
@@ -10,7 +17,8 @@ export class StandInWorker extends EventTarget {
   }
 
   /** @param message as the page's proxies send it */
-  postMessage(message: { path?: string[] }): void {
+  postMessage(message: ProxyMessage): void {
+    this.messages.push(message);
     this.asked.push(...(message.path ?? []));
   }
 

@@ -1,4 +1,4 @@
-import { fromEntry, lengthEntry, toEntry } from "../../core/units/index.ts";
+import { fromEntry, lengthEntry, parseLengthMm, toEntry } from "../../core/units/index.ts";
 import { useShow } from "../lib/show.ts";
 import { NumberField } from "./fields.tsx";
 
@@ -14,7 +14,7 @@ interface LengthFieldProps {
   readonly onChange: (valueMm: number) => void;
 }
 
-/** A length, typed in the shop's own unit. */
+/** A length, typed in the shop's own unit, or in any other that is named: "1/4 in", "2 cm". */
 export function LengthField({ label, valueMm, leastMm, mostMm, stepMm = 1, hint, after, onChange }: LengthFieldProps) {
   const { units } = useShow();
   const { unit, step } = lengthEntry(units, stepMm);
@@ -26,6 +26,10 @@ export function LengthField({ label, valueMm, leastMm, mostMm, stepMm = 1, hint,
       least={toEntry(leastMm, units)}
       most={toEntry(mostMm, units)}
       step={step}
+      read={(text) => {
+        const lengthMm = parseLengthMm(text, units);
+        return lengthMm === null ? null : toEntry(lengthMm, units);
+      }}
       {...(hint ? { hint } : {})}
       onChange={(value) => onChange(fromEntry(value, units))}
     />

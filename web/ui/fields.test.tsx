@@ -8,6 +8,7 @@ import { SettingsContext } from "../lib/show.ts";
 import { DirectionFields } from "./DirectionFields.tsx";
 import { Choice, NumberField } from "./fields.tsx";
 import { LengthField } from "./LengthField.tsx";
+import { MassField } from "./MassField.tsx";
 
 afterEach(cleanup);
 
@@ -34,6 +35,17 @@ describe("a number field", () => {
     expect(onChange).not.toHaveBeenCalled();
   });
 
+  it("goes up and down by its step with the arrows, and no farther than it may", async () => {
+    const onChange = vi.fn();
+    shown(onChange);
+    const field = screen.getByLabelText("Edition");
+    await userEvent.click(field);
+    await userEvent.keyboard("{ArrowUp}");
+    expect(onChange.mock.calls.at(-1)).toEqual([7]);
+    await userEvent.keyboard("{Shift>}{ArrowDown}{/Shift}");
+    expect(onChange.mock.calls.at(-1)).toEqual([1]);
+  });
+
   it("follows the value when it is changed elsewhere", () => {
     const { rerender } = shown(() => {});
     rerender(<NumberField label="Edition" value={30} least={1} most={100} onChange={() => {}} />);
@@ -54,6 +66,39 @@ describe("a length field", () => {
     await userEvent.clear(field);
     await userEvent.type(field, "3");
     expect(onChange.mock.calls.at(-1)?.[0]).toBeCloseTo(76.2, 1);
+  });
+});
+
+describe("lengths and masses with their units", () => {
+  const typed = async (label: string, text: string) => {
+    await userEvent.clear(screen.getByLabelText(label));
+    await userEvent.type(screen.getByLabelText(label), text);
+  };
+
+  it("are read as they are typed, and what was understood is shown", async () => {
+    const [onLength, onMass] = [vi.fn(), vi.fn()];
+    render(
+      <>
+        <LengthField label="Rim" valueMm={50} leastMm={0} mostMm={500} onChange={onLength} />
+        <MassField label="Lift limit" valueG={25_000} leastG={100} mostG={2_000_000} onChange={onMass} />
+      </>,
+    );
+    await typed("Rim", "1/4 in");
+    expect(onLength.mock.calls.at(-1)).toEqual([6.35]);
+    expect(screen.getByText("= 6.35 mm")).toBeDefined();
+    await typed("Lift limit", "2 lb 3 oz");
+    expect(onMass.mock.calls.at(-1)).toEqual([992]);
+    expect(screen.getByText("= 0.9922 kg")).toBeDefined();
+    await typed("Lift limit", "450g");
+    expect(onMass.mock.calls.at(-1)).toEqual([450]);
+  });
+
+  it("that cannot be read are not taken", async () => {
+    const onMass = vi.fn();
+    render(<MassField label="Lift limit" valueG={25_000} leastG={1000} mostG={2_000_000} onChange={onMass} />);
+    await typed("Lift limit", "heavy");
+    expect(screen.getByLabelText("Lift limit").getAttribute("aria-invalid")).toBe("true");
+    expect(onMass).not.toHaveBeenCalled();
   });
 });
 

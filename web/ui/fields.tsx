@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useId, useState } from "react";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 
 interface NumberFieldProps {
   readonly label: string;
@@ -8,16 +8,44 @@ interface NumberFieldProps {
   readonly most: number;
   readonly step?: number;
   readonly hint?: string;
+  /** Reads what was typed into the field's own unit; null where it cannot be read. Plain numbers where it is left out. */
+  readonly read?: (text: string) => number | null;
   readonly onChange: (value: number) => void;
 }
 
-/** A number that is taken when it is right and complained about while it is not. */
-export function NumberField({ label, value, unit, least, most, step = 1, hint, onChange }: NumberFieldProps) {
+function plainNumber(text: string): number | null {
+  const value = Number(text.replace(",", "."));
+  return text.trim() === "" || Number.isNaN(value) ? null : value;
+}
+
+/** No more figures than anybody would type. */
+const shortened = (value: number): string => String(Number(value.toFixed(4)));
+
+/**
+ * A number that is taken when it is right and complained about while it is not. Where it may be typed with a unit, or as
+ * a fraction, what was understood is shown.
+ */
+export function NumberField(props: NumberFieldProps) {
+  const { label, value, unit, least, most, step = 1, hint, read = plainNumber, onChange } = props;
   const id = useId();
   const [text, setText] = useState(String(value));
-  useEffect(() => setText((held) => (Number(held) === value ? held : String(Number(value.toFixed(4))))), [value]);
-  const read = Number(text.replace(",", "."));
-  const wrong = text.trim() === "" || !(read >= least && read <= most);
+  const reading = useRef(read);
+  reading.current = read;
+  useEffect(
+    () => setText((held) => (Math.abs((reading.current(held) ?? Number.NaN) - value) < 1e-3 ? held : shortened(value))),
+    [value],
+  );
+  const typed = read(text);
+  const wrong = typed === null || !(typed >= least && typed <= most);
+  const understood = !wrong && plainNumber(text) === null;
+  const take = (next: number) => {
+    if (next >= least && next <= most && next !== value) onChange(next);
+  };
+  const stepBy = (steps: number) => {
+    const next = Math.min(most, Math.max(least, Number(((typed ?? value) + steps * step).toFixed(6))));
+    setText(shortened(next));
+    take(next);
+  };
   return (
     <div className="py-1">
       <div className="flex items-center justify-between gap-3">
@@ -27,25 +55,36 @@ export function NumberField({ label, value, unit, least, most, step = 1, hint, o
         <label className={`input input-sm w-32 ${wrong ? "input-error" : ""}`}>
           <input
             id={id}
-            type="number"
+            type="text"
+            role="spinbutton"
             inputMode="decimal"
+            autoComplete="off"
             className="text-right"
             value={text}
-            min={least}
-            max={most}
-            step={step}
+            aria-valuemin={least}
+            aria-valuemax={most}
+            aria-valuenow={typed ?? undefined}
             aria-invalid={wrong}
+            aria-describedby={`${id}-told`}
             onChange={(event) => {
               setText(event.target.value);
-              const next = Number(event.target.value.replace(",", "."));
-              if (event.target.value.trim() !== "" && next >= least && next <= most && next !== value) onChange(next);
+              const next = read(event.target.value);
+              if (next !== null) take(next);
+            }}
+            onKeyDown={(event) => {
+              if (event.key !== "ArrowUp" && event.key !== "ArrowDown") return;
+              event.preventDefault();
+              stepBy((event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1));
             }}
           />
           {unit && <span className="quiet text-xs">{unit}</span>}
         </label>
       </div>
-      {wrong && <p className="mt-0.5 text-right text-sm text-error">{`From ${least} to ${most}.`}</p>}
-      {!wrong && hint && <p className="quiet mt-0.5 text-right text-xs">{hint}</p>}
+      <div id={`${id}-told`} className="text-right">
+        {wrong && <p className="mt-0.5 text-sm text-error">{`From ${shortened(least)} to ${shortened(most)}.`}</p>}
+        {understood && <p className="mt-0.5 text-xs">{`= ${[shortened(typed), unit].join(" ").trim()}`}</p>}
+        {!wrong && hint && <p className="quiet mt-0.5 text-xs">{hint}</p>}
+      </div>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import { StandInWorker } from "../testing/worker.ts";
 import { Begun, keepFor, planKey, takeKept } from "./begun.ts";
 import { type Answer, freshGeometry, Geometry, readySpare } from "./geometry.ts";
+import { ENDS } from "./signals.ts";
 
 beforeEach(() => {
   StandInWorker.all = [];
@@ -52,7 +53,13 @@ describe("a plan that was begun on", () => {
   const answer: Answer<Uint8Array> = { ok: true, value: Uint8Array.of(1) };
   const api = {
     lookOver: () => Promise.resolve({ ok: true, value: null }),
-    plan: (_: unknown, __: unknown, quality: string, report: (stage: string, fraction: number) => void) => {
+    plan: (
+      _ticket: number,
+      _: unknown,
+      __: unknown,
+      quality: string,
+      report: (stage: string, fraction: number) => void,
+    ) => {
       asked.push({ quality, report });
       return Promise.resolve(answer);
     },
@@ -62,7 +69,7 @@ describe("a plan that was begun on", () => {
   });
 
   it("asks for both answers at once, and gives them to whom asks the same", async () => {
-    const begun = begunOn({ api } as unknown as Geometry);
+    const begun = begunOn({ api, ticket: () => 1 } as unknown as Geometry);
     expect(asked.map(({ quality }) => quality)).toEqual(["coarse", "settled"]);
     const key = planKey(sha, newPlan(), TERMS);
     expect(await begun.answer(sha, key, "settled", () => {})).toBe(answer);
@@ -70,7 +77,7 @@ describe("a plan that was begun on", () => {
   });
 
   it("has none for another document, other rates or another scan", () => {
-    const begun = begunOn({ api } as unknown as Geometry);
+    const begun = begunOn({ api, ticket: () => 1 } as unknown as Geometry);
     const other = { ...newPlan(), jacket: { ...newPlan().jacket, smoothingMm: 7 } };
     const dearer = { ...TERMS, rates: { ...TYPICAL_RATES, hourMinor: 1 } };
     for (const key of [
@@ -82,7 +89,7 @@ describe("a plan that was begun on", () => {
   });
 
   it("tells its progress to the last who asked", () => {
-    const begun = begunOn({ api } as unknown as Geometry);
+    const begun = begunOn({ api, ticket: () => 1 } as unknown as Geometry);
     asked[1].report("field", 0.1);
     const told: string[] = [];
     begun.answer(sha, planKey(sha, newPlan(), TERMS), "settled", (stage) => told.push(stage));
@@ -102,5 +109,26 @@ describe("a worker that is got ready", () => {
     freshGeometry();
     expect(StandInWorker.all).toHaveLength(2);
     expect(StandInWorker.all[1].asked).not.toContain("practise");
+  });
+});
+
+describe("work that is asked for", () => {
+  /** The memory that a worker was given to be ended by. */
+  const flagsOf = (worker: StandInWorker) => {
+    const connect = worker.messages.find(({ path }) => path?.includes("connect"));
+    return new Int32Array(connect?.argumentList?.[0]?.value as SharedArrayBuffer);
+  };
+
+  it("is ended up to the number it had; what is asked after that brings back nothing that was ended", () => {
+    const geometry = new Geometry();
+    const flags = flagsOf(StandInWorker.all[0]);
+    const isEnded = (ticket: number) => Atomics.load(flags, ENDS.work) >= ticket;
+    const plan = geometry.ticket();
+    expect(isEnded(plan)).toBe(false);
+    geometry.cancel();
+    const compare = geometry.ticket();
+    expect([isEnded(plan), isEnded(compare)]).toEqual([true, false]);
+    geometry.cancel();
+    expect([isEnded(plan), isEnded(compare), isEnded(geometry.ticket())]).toEqual([true, true, false]);
   });
 });

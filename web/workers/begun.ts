@@ -33,7 +33,7 @@ export class Begun {
   ) {
     const relay = proxied((stage: string, fraction: number) => this.report(stage, fraction));
     void geometry.api.lookOver(document);
-    const ask = (quality: Quality) => geometry.api.plan(document, terms.rates, quality, relay);
+    const ask = (quality: Quality) => geometry.api.plan(geometry.ticket(), document, terms.rates, quality, relay);
     this.answers = { coarse: ask("coarse"), settled: ask("settled") };
   }
 

@@ -18,14 +18,20 @@ export class Geometry {
     void this.api.connect(this.flags);
   }
 
-  /** Asks what runs to stop; it answers `cancelled` within a few milliseconds. */
-  cancel(): void {
-    this.flag(ENDS.work, 1);
+  /** Number of the last piece of work that was asked for. */
+  private issued = 0;
+
+  /** A number for a piece of work: goes with the question, so that it can be ended. */
+  ticket(): number {
+    return ++this.issued;
   }
 
-  /** Lets the next computation run. */
-  clear(): void {
-    this.flag(ENDS.work, 0);
+  /**
+   * Asks all that has been asked for up to now to stop; it answers `cancelled` within a few milliseconds. What is asked
+   * later runs, and brings nothing back that was ended.
+   */
+  cancel(): void {
+    this.flag(ENDS.work, this.issued);
   }
 
   /** Has it work for nobody, so that it is quick by the time it is asked for something; where that could not be ended, it does not. */
@@ -37,7 +43,7 @@ export class Geometry {
     this.flag(ENDS.practice, 1);
   }
 
-  private flag(place: number, to: 0 | 1): void {
+  private flag(place: number, to: number): void {
     if (this.flags) Atomics.store(new Int32Array(this.flags), place, to);
   }
 
@@ -47,7 +53,7 @@ export class Geometry {
     name: string,
     report: (stage: string, fraction: number) => void,
   ): Promise<Answer<ScanFacts>> {
-    return this.api.open(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]), name, report);
+    return this.api.open(this.ticket(), Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]), name, report);
   }
 
   /** Leaves a result on the server for the next one who opens the piece. The bytes are given away. */

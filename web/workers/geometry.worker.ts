@@ -27,7 +27,12 @@ import { type PlanFile, planFileOf } from "./planFile.ts";
 import { ARE_YOU_THERE, ENDS } from "./signals.ts";
 
 export type Answer<T> =
-  | { readonly ok: true; readonly value: T }
+  | {
+      readonly ok: true;
+      readonly value: T;
+      /** Something that whoever looks at it should know of how it was worked out. */
+      readonly notice?: string;
+    }
   | { readonly ok: false; readonly cancelled: boolean; readonly message: string };
 
 /** A compared plan as the page shows it. */
@@ -70,6 +75,9 @@ function startTeam(): Promise<Team> {
   });
 }
 
+const HELPER_LOST =
+  "The second thread was lost, most likely for want of memory: this page goes on with one, more slowly. Closing other tabs and opening the piece again may help.";
+
 /** A bundle as bytes that are handed over, not copied. */
 function packed(bundle: PlanBundle): Uint8Array {
   const bytes = packBundle(bundle);
@@ -99,7 +107,7 @@ class GeometryWorker extends LookUps {
   /** Gets quick by working for nobody, until it is told to end that. */
   async practise(): Promise<void> {
     this.team = await this.started;
-    await this.guarded(async () => practise(this.context(() => {}, ENDS.practice)));
+    await this.guarded(async () => practise(this.context(() => {}, 1, ENDS.practice)));
   }
 
   /** How finely plans are settled from now on. */
@@ -108,10 +116,10 @@ class GeometryWorker extends LookUps {
     this.fine = this.fine?.withEffort(effortOf(fineness)) ?? null;
   }
 
-  async open(bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
+  async open(ticket: number, bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
     return this.guarded(async () => {
       this.team = await this.started;
-      const scan = readScan(bytes, name, this.context(onProgress));
+      const scan = readScan(bytes, name, this.context(onProgress, ticket));
       this.scan = scan.mesh;
       this.fine = new PlanEngine(scan.mesh, effortOf(this.fineness));
       this.coarse = null;
@@ -128,6 +136,7 @@ class GeometryWorker extends LookUps {
 
   /** A whole plan, coarse or settled, packed. */
   async plan(
+    ticket: number,
     document: PlanDocument,
     rates: Rates,
     quality: "coarse" | "settled",
@@ -135,7 +144,7 @@ class GeometryWorker extends LookUps {
   ): Promise<Answer<Uint8Array>> {
     return this.guarded(async () => {
       const started = performance.now();
-      const ctx = this.context(onProgress);
+      const ctx = this.context(onProgress, ticket);
       if (!this.fine) throw new Error("No scan is open.");
       const timings = () => ({ readMs: 0, planMs: 0, totalMs: performance.now() - started });
       if (quality === "coarse") {
@@ -151,9 +160,14 @@ class GeometryWorker extends LookUps {
   }
 
   /** The coarse answer in short, for a scan that is not on the shelf yet; kept for when it is asked for in full. */
-  async glance(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<FirstGlance>> {
+  async glance(
+    ticket: number,
+    document: PlanDocument,
+    rates: Rates,
+    onProgress: Progress,
+  ): Promise<Answer<FirstGlance>> {
     return this.guarded(async () => {
-      const { piece, jacket, sections } = this.atFirst(document, rates, this.context(onProgress)).result;
+      const { piece, jacket, sections } = this.atFirst(document, rates, this.context(onProgress, ticket)).result;
       const { siliconeG, costMinor } = takeoff(document, jacket, sections, rates);
       return {
         heightMm: piece.sizeMm[2],
@@ -170,7 +184,7 @@ class GeometryWorker extends LookUps {
     return this.guarded(async () => {
       this.fine?.pieceFor(
         document,
-        this.context(() => {}),
+        this.context(() => {}, Number.POSITIVE_INFINITY),
       );
       return null;
     });
@@ -197,6 +211,7 @@ class GeometryWorker extends LookUps {
 
   /** The best plan of every number of sections; each is told, with its picture, as it is found. */
   async compare(
+    ticket: number,
     document: PlanDocument,
     rates: Rates,
     onProgress: Progress,
@@ -205,7 +220,7 @@ class GeometryWorker extends LookUps {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
       const engine = this.fine;
-      const ctx = this.context(onProgress);
+      const ctx = this.context(onProgress, ticket);
       const settledMm = this.settledStep(document, engine.pieceFor(document, ctx).areaMm2);
       const plans = await engine.compare(document, rates, settledMm, ctx, async (plan) => {
         const mesh = engine.surveyed(document, settledMm);
@@ -218,10 +233,15 @@ class GeometryWorker extends LookUps {
   }
 
   /** From where every section of the settled plan could be pulled; plans first where the plan is not held here. */
-  async ranges(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<PullRange[]>> {
+  async ranges(
+    ticket: number,
+    document: PlanDocument,
+    rates: Rates,
+    onProgress: Progress,
+  ): Promise<Answer<PullRange[]>> {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
-      const ctx = this.context(onProgress);
+      const ctx = this.context(onProgress, ticket);
       const settledMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.rangesFor(document, rates, settledMm, ctx);
     });
@@ -229,6 +249,7 @@ class GeometryWorker extends LookUps {
 
   /** What would free a section of the settled plan, or do without its fill; each tried, proven and told as it is found. */
   async remedies(
+    ticket: number,
     document: PlanDocument,
     rates: Rates,
     section: number,
@@ -237,17 +258,17 @@ class GeometryWorker extends LookUps {
   ): Promise<Answer<Remedy[]>> {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
-      const ctx = this.context(onProgress);
+      const ctx = this.context(onProgress, ticket);
       const settledMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.remediesFor(document, rates, settledMm, section, ctx, onRemedy);
     });
   }
 
   /** Works out what the next edit of the document's lines is measured against. */
-  async prepare(document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<null>> {
+  async prepare(ticket: number, document: PlanDocument, rates: Rates, onProgress: Progress): Promise<Answer<null>> {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
-      const ctx = this.context(onProgress);
+      const ctx = this.context(onProgress, ticket);
       const stepMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       this.fine.prepare(document, rates, stepMm, ctx);
       if (document.parting.layout && this.shown !== this.fine) {
@@ -260,10 +281,16 @@ class GeometryWorker extends LookUps {
   }
 
   /** The lines in hand with what is held as it is, and the rest suggested anew. */
-  async rest(document: PlanDocument, rates: Rates, sections: number, onProgress: Progress): Promise<Answer<Layout>> {
+  async rest(
+    ticket: number,
+    document: PlanDocument,
+    rates: Rates,
+    sections: number,
+    onProgress: Progress,
+  ): Promise<Answer<Layout>> {
     return this.guarded(async () => {
       if (!this.fine) throw new Error("No scan is open.");
-      const ctx = this.context(onProgress);
+      const ctx = this.context(onProgress, ticket);
       const settledMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       return this.fine.restFor(document, rates, settledMm, sections, ctx);
     });
@@ -300,11 +327,12 @@ class GeometryWorker extends LookUps {
     return settledStepMm(document, areaMm2, this.fineness);
   }
 
-  private context(onProgress: Progress, ends: number = ENDS.work): JobContext {
+  /** @param ticket number of the work; what is ended up to that number ends it */
+  private context(onProgress: Progress, ticket: number, ends: number = ENDS.work): JobContext {
     return {
       progress: seldom(onProgress),
       checkCancelled: () => {
-        if (this.flags && Atomics.load(this.flags, ends) !== 0) throw new Cancelled();
+        if (this.flags && Atomics.load(this.flags, ends) >= ticket) throw new Cancelled();
       },
       nowMs: () => performance.now(),
       team: this.team,
@@ -314,7 +342,9 @@ class GeometryWorker extends LookUps {
   /** Failures travel as data. */
   private async guarded<T>(work: () => Promise<T>): Promise<Answer<T>> {
     try {
-      return { ok: true, value: await work() } as Answer<T>;
+      const value = await work();
+      const lost = this.team instanceof SharedTeam && this.team.lost !== null;
+      return (lost ? { ok: true, value, notice: HELPER_LOST } : { ok: true, value }) as Answer<T>;
     } catch (error) {
       if (error instanceof Cancelled) return { ok: false, cancelled: true, message: "Cancelled." };
       const message =

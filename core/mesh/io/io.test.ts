@@ -133,6 +133,21 @@ describe("intake refuses in one plain sentence", () => {
     return bytes;
   };
   const bomb = zipSync({ "3D/3dmodel.model": new Uint8Array(80_000_000) }, { level: 9 });
+  const cubeXml = `<mesh><vertices>${corners(brick)
+    .map(([x, y, z]) => `<vertex x="${x}" y="${y}" z="${z}"/>`)
+    .join("")}</vertices><triangles>${faces(brick)
+    .map(([a, b, c]) => `<triangle v1="${a}" v2="${b}" v3="${c}"/>`)
+    .join("")}</triangles></mesh>`;
+  /** Objects each of which holds the one before it twice; the first holds `inmost`. */
+  const nested = (levels: number, inmost: string) => {
+    const twice = (k: number) => `<component objectid="${k}"/><component objectid="${k}"/>`;
+    const objects = Array.from(
+      { length: levels },
+      (_, k) => `<object id="${k + 1}"><components>${twice(k)}</components></object>`,
+    );
+    const xml = `<model><resources><object id="0">${inmost}</object>${objects.join("")}</resources><build><item objectid="${levels}"/></build></model>`;
+    return zipSync({ "3D/3dmodel.model": strToU8(xml) });
+  };
   const cases: [string, string, Uint8Array, ScanProblemCode][] = [
     ["an empty file", "a.stl", new Uint8Array(0), "empty-file"],
     ["text renamed .stl", "a.stl", strToU8("Dear workshop, here is the scan you asked for. ".repeat(20)), "truncated"],
@@ -152,6 +167,8 @@ describe("intake refuses in one plain sentence", () => {
     ],
     ["coordinates of 1e38", "a.stl", stlOf((view) => view.setFloat32(96, 1e38, true)), "bad-coordinate"],
     ["a swollen 3MF", "a.3mf", bomb, "too-large"],
+    ["a 3MF of 2^32 parts within parts", "a.3mf", nested(32, ""), "too-large"],
+    ["a 3MF of 2^22 cubes within parts", "a.3mf", nested(22, cubeXml), "too-large"],
     ["a zip that is no 3MF", "a.3mf", zipSync({ "letter.txt": strToU8("hello") }), "malformed"],
     ["an ASCII STL with no triangles", "a.stl", strToU8("solid nothing\nendsolid nothing\n"), "no-triangles"],
     ["an OBJ face beyond its vertices", "a.obj", strToU8("v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 9\n"), "malformed"],

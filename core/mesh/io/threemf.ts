@@ -10,6 +10,10 @@ import { scanTags } from "./xml.ts";
 
 /** Unpacked size beyond which a package is refused: a 2 million triangle model is about 300 MB of XML. */
 const UNPACKED_LIMIT_BYTES = 600e6;
+/** Triangles of all parts as they are placed, each as often as it is: more than any scan this program takes. */
+const MOST_TRIANGLES = 30e6;
+/** So many parts are placed at most; one without a triangle counts too, for parts of parts of nothing would go on for ever. */
+const MOST_PARTS = 200_000;
 /** No honest mesh XML packs tighter than this. */
 const HONEST_RATIO = 120;
 
@@ -55,8 +59,19 @@ function read(bytes: Uint8Array, ctx: JobContext): RawScan {
   }
   const positions = new FloatList(new Recentring());
   const triangles = new IndexList();
+  let [placed, parts] = [0, 0];
+  const count = (triangleCount: number) => {
+    placed += triangleCount;
+    parts++;
+    ctx.checkCancelled();
+    if (placed > MOST_TRIANGLES || parts > MOST_PARTS)
+      throw new ScanProblem(
+        "too-large",
+        "The 3MF package repeats its parts far more often than a scan would; it was refused.",
+      );
+  };
   const items = build.length > 0 ? build : [...objects.keys()].map((id) => ({ id, transform: UNMOVED }));
-  for (const item of items) place(objects, item.id, item.transform, positions, triangles, 0);
+  for (const item of items) place(objects, item.id, item.transform, { positions, triangles, count }, 0);
   return {
     mesh: makeMesh(positions.done(), triangles.done()),
     unitHint: UNITS[unit] ?? "mm",
@@ -80,17 +95,19 @@ function transformOf(text: string | undefined): number[] {
   return values.length === 12 && values.every(Number.isFinite) ? values : UNMOVED;
 }
 
+/** Where parts are placed, and what counts them. */
+interface Placed {
+  readonly positions: FloatList;
+  readonly triangles: IndexList;
+  readonly count: (triangles: number) => void;
+}
+
 /** Row-vector convention: p' = p A + shift, A the first nine figures by rows. */
-function place(
-  objects: Map<string, ModelObject>,
-  id: string,
-  m: number[],
-  positions: FloatList,
-  triangles: IndexList,
-  depth: number,
-): void {
+function place(objects: Map<string, ModelObject>, id: string, m: number[], out: Placed, depth: number): void {
+  const { positions, triangles, count } = out;
   const object = objects.get(id);
   if (!object || depth > 32) return;
+  count(object.triangles.length / 3);
   const base = positions.length / 3;
   const p = object.vertices.data;
   for (let k = 0; k < object.vertices.length; k += 3) {
@@ -102,8 +119,7 @@ function place(
   }
   const t = object.triangles.data;
   for (let k = 0; k < object.triangles.length; k += 3) triangles.push3(base + t[k], base + t[k + 1], base + t[k + 2]);
-  for (const part of object.components)
-    place(objects, part.id, compose(part.transform, m), positions, triangles, depth + 1);
+  for (const part of object.components) place(objects, part.id, compose(part.transform, m), out, depth + 1);
 }
 
 function compose(inner: number[], outer: number[]): number[] {

@@ -5,6 +5,8 @@
 
 export interface KnownSection {
   readonly id: string;
+  /** Its place among the pulls, or the sections laid by hand, that it was made from; of a suggested plan, its own. */
+  readonly origin: number;
   /** Places spread over it, xyz each, whole mm. */
   readonly places: readonly number[];
 }

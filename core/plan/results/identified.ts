@@ -2,7 +2,8 @@
  * Gives the sections, lines and fills of a plan the ids of those they stand for in the plan before, by overlap:
  *
  * - A section keeps its id where it holds well over half of the places that were spread over it before; each of both
- *   plans counts once, the greatest overlap first.
+ *   plans counts once, the greatest overlap first. Of those that are left, one keeps its id that is made from the same
+ *   pull, or the same section laid by hand: turned by a quarter, it is still the section that was turned.
  * - A line keeps its id where it parts the same two sections; of several, the one nearest to where it ran.
  * - A fill keeps its id where it is nearest to where it was, and no farther from there than a hand is wide.
  *
@@ -11,10 +12,14 @@
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import type { PartingLine } from "../../parting/cut.ts";
 import type { FillPart } from "../../release/fills.ts";
+import type { PlanDocument } from "../document/document.ts";
 import { freshId, type Identity, type KnownFill, type KnownLine, type KnownSection } from "../document/identity.ts";
+import type { PlanBundle } from "./bundle.ts";
 
 /** What of a plan is told apart, in its own order. */
 export interface Identifiable {
+  /** What each section was made from, see `KnownSection`; null where all were suggested anew. */
+  readonly origins: readonly number[] | null;
   readonly skins: readonly TriangleMesh[];
   readonly lines: readonly Pick<PartingLine, "sections" | "points">[];
   readonly fills: readonly Pick<FillPart, "at">[];
@@ -30,6 +35,15 @@ const LEAST_SHARE = 0.6;
 /** A fill is the same one no farther away than this, mm. */
 const FILL_REACH_MM = 100;
 
+/** What of a result is told apart. */
+export function identifiable(
+  { skins, lines, figures: { report } }: Pick<PlanBundle, "skins" | "lines" | "figures">,
+  { pulls, layout }: PlanDocument["parting"],
+): Identifiable {
+  const origins = pulls || layout ? report.sections.map(({ origin }) => origin) : null;
+  return { skins, lines, fills: report.fillParts, origins };
+}
+
 /** @returns the identity with everything of the plan in it, in the plan's own order */
 export function identified(plan: Identifiable, known: Identity): Identity {
   let identity = known;
@@ -39,10 +53,20 @@ export function identified(plan: Identifiable, known: Identity): Identity {
     identity = fresh.identity;
     return fresh.id;
   };
-  const sectionIds = matched(shares(known.sections, plan.skins), (share) => share > LEAST_SHARE, "most");
+  const sectionIds = matched(
+    shares(known.sections, plan.skins),
+    (share) => share > LEAST_SHARE,
+    "most",
+    plan.skins.length,
+  );
+  plan.origins?.forEach((origin, k) => {
+    const before = known.sections.findIndex((section) => section.origin === origin);
+    if (sectionIds[k] === -1 && before >= 0 && !sectionIds.includes(before)) sectionIds[k] = before;
+  });
   const sections = plan.skins.map(
     (skin, k): KnownSection => ({
       id: idOf("section", known.sections[sectionIds[k]]?.id),
+      origin: plan.origins?.[k] ?? k,
       places: rounded(spreadOver(skin, KEPT_PLACES)),
     }),
   );
@@ -52,7 +76,7 @@ export function identified(plan: Identifiable, known: Identity): Identity {
       line.between.join() === between[k].join() ? meanAwayMm(line.places, points) : Number.POSITIVE_INFINITY,
     ),
   );
-  const lineIds = matched(away, (mm) => mm < Number.POSITIVE_INFINITY, "least");
+  const lineIds = matched(away, (mm) => mm < Number.POSITIVE_INFINITY, "least", plan.lines.length);
   const lines = plan.lines.map(
     ({ points }, k): KnownLine => ({
       id: idOf("line", known.lines[lineIds[k]]?.id),
@@ -61,7 +85,7 @@ export function identified(plan: Identifiable, known: Identity): Identity {
     }),
   );
   const apart = known.fills.map(({ at }) => plan.fills.map((fill) => Math.hypot(...at.map((x, a) => x - fill.at[a]))));
-  const fillIds = matched(apart, (mm) => mm < FILL_REACH_MM, "least");
+  const fillIds = matched(apart, (mm) => mm < FILL_REACH_MM, "least", plan.fills.length);
   const fills = plan.fills.map(
     ({ at }, k): KnownFill => ({
       id: idOf("fill", known.fills[fillIds[k]]?.id),
@@ -74,16 +98,18 @@ export function identified(plan: Identifiable, known: Identity): Identity {
 /**
  * Pairs of old and new, the best first, each used once.
  * @param worth of old (rows) for new (columns)
+ * @param count of the new ones
  * @returns for every new one the old one's place; -1 where there is none
  */
 function matched(
   worth: readonly (readonly number[])[],
   good: (worth: number) => boolean,
   best: "most" | "least",
+  count: number,
 ): number[] {
   const pairs = worth.flatMap((row, before) => row.map((value, after) => ({ before, after, value })));
   pairs.sort((a, b) => (best === "most" ? b.value - a.value : a.value - b.value));
-  const of = Array.from({ length: worth[0]?.length ?? 0 }, () => -1);
+  const of = Array.from({ length: count }, () => -1);
   const used = new Set<number>();
   for (const { before, after, value } of pairs) {
     if (!good(value) || of[after] >= 0 || used.has(before)) continue;

@@ -8,6 +8,7 @@ import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, More, NumberField, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
+import { MassField } from "../../ui/MassField.tsx";
 import type { StationProps } from "../station.ts";
 
 const UPS: readonly UpAxis[] = ["z", "y", "x", "-z", "-y", "-x"];
@@ -98,13 +99,12 @@ export function PieceStation({ document, planning }: StationProps) {
           value={document.brief.surface}
           onChange={(surface) => brief({ surface })}
         />
-        <NumberField
+        <MassField
           label="Lift limit"
-          unit="kg"
-          value={document.brief.liftLimitKg}
-          least={1}
-          most={2000}
-          onChange={(liftLimitKg) => brief({ liftLimitKg })}
+          valueG={document.brief.liftLimitKg * 1000}
+          leastG={1000}
+          mostG={2_000_000}
+          onChange={(massG) => brief({ liftLimitKg: massG / 1000 })}
         />
         <LengthField
           label="Largest section"

@@ -10,9 +10,9 @@ import { documentNow, openDocument, planningWith } from "../../../testing/planni
 import { Decisions } from "./Decisions.tsx";
 
 const found: Decision[] = [
-  { id: "hole 0 0 3", kind: "hole", at: [0, 0, 120], figureMm: 547, loop: [10, 0, 120, 0, 0, 130, -10, 0, 120] },
-  { id: "thin 1 1 1", kind: "thin", at: [40, 40, 900], figureMm: 6 },
-  { id: "tip 2 2 2", kind: "tip", at: [80, 0, 1300], figureMm: 88 },
+  { kind: "hole", at: [0, 0, 120], figureMm: 547, loop: [10, 0, 120, 0, 0, 130, -10, 0, 120] },
+  { kind: "thin", at: [40, 40, 900], figureMm: 6 },
+  { kind: "tip", at: [80, 0, 1300], figureMm: 88 },
 ];
 
 const planning: Planning = planningWith({
@@ -45,7 +45,7 @@ describe("what needs a decision", () => {
     await userEvent.click(await screen.findByRole("button", { name: /Tip that catches air/ }));
     await userEvent.type(screen.getByLabelText("What was decided"), "a vent");
     await userEvent.click(screen.getByRole("button", { name: "Done" }));
-    expect(documentNow().survey.dismissed).toEqual([{ id: "tip 2 2 2", reason: "a vent" }]);
+    expect(documentNow().survey.dismissed).toEqual([{ kind: "tip", at: [80, 0, 1300], reason: "a vent" }]);
     expect(list().queryByText(/Tip that catches air/)).toBeNull();
     await userEvent.click(screen.getByRole("button", { name: "Bring back" }));
     expect(documentNow().survey.dismissed).toEqual([]);
@@ -57,7 +57,7 @@ describe("what needs a decision", () => {
     await userEvent.click(await screen.findByRole("button", { name: /Thin part/ }));
     await userEvent.click(screen.getByRole("button", { name: "Make it a fragile zone" }));
     expect(documentNow().zones.fragile).toHaveLength(7);
-    expect(documentNow().survey.dismissed).toEqual([{ id: "thin 1 1 1", reason: "a fragile zone" }]);
+    expect(documentNow().survey.dismissed).toEqual([{ kind: "thin", at: [40, 40, 900], reason: "a fragile zone" }]);
   });
 
   it("closes a through-hole with clay, and takes it out again", async () => {
@@ -84,6 +84,6 @@ describe("what needs a decision", () => {
     await userEvent.click(screen.getByRole("button", { name: "Keep lines clear of it" }));
     const { zones, survey } = documentNow();
     expect([zones.keepClear.slice(0, 3), zones.keepClear[6], zones.fragile]).toEqual([[80, 0, 1300], 176, []]);
-    expect(survey.dismissed).toEqual([{ id: "tip 2 2 2", reason: "lines keep clear" }]);
+    expect(survey.dismissed).toEqual([{ kind: "tip", at: [80, 0, 1300], reason: "lines keep clear" }]);
   });
 });

@@ -3,7 +3,7 @@ import { bridgedGapMm } from "../../../../core/jacket/coat.ts";
 import { MOST_STOPS, type StopKind } from "../../../../core/jacket/stops.ts";
 import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
-import { type Decision, type DecisionKind, zoneRadiusMm } from "../../../../core/survey/decisions.ts";
+import { type Decision, type DecisionKind, undecided, zoneRadiusMm } from "../../../../core/survey/decisions.ts";
 import { THIN_PART_MM } from "../../../../core/survey/walls.ts";
 import { withDab } from "../../../../core/survey/zones.ts";
 import type { Planning } from "../../../course/usePlanning.ts";
@@ -57,21 +57,27 @@ export function Decisions({
   const [all, setAll] = useState(false);
   const { dismissed } = document.survey;
   const { stops } = document.jacket;
-  const left = found?.filter(({ id }) => !dismissed.some((done) => done.id === id));
-  const dismiss = (id: string) => {
+  const left = found && undecided(found, dismissed);
+  const dismiss = ({ kind, at }: Decision) => {
     edit((plan) => ({
       ...plan,
-      survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: reason.trim() || "seen to" }] },
+      survey: {
+        ...plan.survey,
+        dismissed: [...plan.survey.dismissed, { kind, at, reason: reason.trim() || "seen to" }],
+      },
     }));
     setOpen(null);
     setReason("");
   };
   const zone = (decision: Decision, kind: keyof typeof ZONES) => {
-    const { id, at } = decision;
+    const { kind: found, at } = decision;
     edit((plan) => ({
       ...plan,
       zones: { ...plan.zones, [kind]: withDab(plan.zones[kind], at, [0, 0, 0], zoneRadiusMm(decision)) },
-      survey: { ...plan.survey, dismissed: [...plan.survey.dismissed, { id, reason: ZONES[kind].reason }] },
+      survey: {
+        ...plan.survey,
+        dismissed: [...plan.survey.dismissed, { kind: found, at, reason: ZONES[kind].reason }],
+      },
     }));
     setOpen(null);
   };
@@ -86,14 +92,14 @@ export function Decisions({
       {left?.length === 0 && <p className="quiet text-sm">Nothing is left to decide.</p>}
       <ul className="text-sm" data-testid="decisions">
         {left?.slice(0, all ? undefined : FIRST_SHOWN).map((decision) => (
-          <li key={decision.id} className="border-b border-base-300 last:border-b-0">
+          <li key={keyOf(decision)} className="border-b border-base-300 last:border-b-0">
             <button
               type="button"
-              aria-expanded={open === decision.id}
+              aria-expanded={open === keyOf(decision)}
               className="flex w-full items-baseline justify-between gap-2 py-1.5 text-left"
               onClick={() => {
                 stage?.comeTo(decision.at);
-                setOpen(open === decision.id ? null : decision.id);
+                setOpen(open === keyOf(decision) ? null : keyOf(decision));
                 setReason("");
               }}
             >
@@ -102,7 +108,7 @@ export function Decisions({
               </span>
               <span className="font-medium">{figureOf(decision, show)}</span>
             </button>
-            {open === decision.id && (
+            {open === keyOf(decision) && (
               <div className="pb-2">
                 <p className="quiet pb-1">{KINDS[decision.kind].usual}</p>
                 <div className="flex gap-1">
@@ -114,7 +120,7 @@ export function Decisions({
                     maxLength={200}
                     onChange={(event) => setReason(event.target.value)}
                   />
-                  <button type="button" className="btn btn-sm" onClick={() => dismiss(decision.id)}>
+                  <button type="button" className="btn btn-sm" onClick={() => dismiss(decision)}>
                     Done
                   </button>
                 </div>
@@ -182,9 +188,9 @@ export function Decisions({
           </summary>
           <ul>
             {dismissed.map((done) => (
-              <li key={done.id} className="flex items-baseline justify-between gap-2 py-1">
+              <li key={keyOf(done)} className="flex items-baseline justify-between gap-2 py-1">
                 <span>
-                  {KINDS[done.id.split(" ")[0] as DecisionKind]?.name}: {done.reason}
+                  {KINDS[done.kind].name}: {done.reason}
                 </span>
                 <button
                   type="button"
@@ -192,7 +198,7 @@ export function Decisions({
                   onClick={() =>
                     edit((plan) => ({
                       ...plan,
-                      survey: { ...plan.survey, dismissed: plan.survey.dismissed.filter(({ id }) => id !== done.id) },
+                      survey: { ...plan.survey, dismissed: plan.survey.dismissed.filter((other) => other !== done) },
                     }))
                   }
                 >
@@ -205,6 +211,10 @@ export function Decisions({
       )}
     </Part>
   );
+}
+
+function keyOf({ kind, at }: Pick<Decision, "kind" | "at">): string {
+  return `${kind} ${at.join(" ")}`;
 }
 
 function middleOf(loop: readonly number[]): number[] {

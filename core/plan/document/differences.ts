@@ -1,0 +1,150 @@
+/** What differs between two plans, in sentences: for whoever reopens or compares revisions and builds. */
+import { jacketThicknessMm } from "../../jacket/coat.ts";
+import { DAB_FIGURES } from "../../survey/zones.ts";
+import type { PlanDocument } from "./document.ts";
+
+/** How figures are told. */
+export interface LengthWords {
+  length(mm: number): string;
+  area(mm2: number): string;
+}
+
+/** @returns a sentence for each difference; none where the plans are built alike */
+export function differences(before: PlanDocument, after: PlanDocument, words: LengthWords): string[] {
+  return [
+    ...inSeat(before.seat, after.seat),
+    ...inBrief(before.brief, after.brief, words),
+    ...inSurvey(before, after),
+    ...inJacket(before.jacket, after.jacket, words),
+    ...inParting(before.parting, after.parting, words),
+    ...inShell(before.shell, after.shell),
+  ];
+}
+
+/** Are two plans built alike, whatever their ids and the rates they were suggested at? */
+export function builtAlike(a: PlanDocument, b: PlanDocument): boolean {
+  const plain = ({ identity: _identity, parting: { suggestedAt: _suggestedAt, ...parting }, ...rest }: PlanDocument) =>
+    JSON.stringify({ ...rest, parting });
+  return plain(a) === plain(b);
+}
+
+/** "What: this instead of that", where the two differ. */
+function changed(what: string, before: unknown, after: unknown, tell: (value: never) => string = String): string[] {
+  if (JSON.stringify(before) === JSON.stringify(after)) return [];
+  return [`${what}: ${tell(after as never)} instead of ${tell(before as never)}`];
+}
+
+const yesNo = (value: boolean) => (value ? "yes" : "no");
+
+function inSeat(before: PlanDocument["seat"], after: PlanDocument["seat"]): string[] {
+  return [
+    ...changed("Unit of the scan", before.unit, after.unit),
+    ...changed("Tape check", before.tapeScale, after.tapeScale, (scale: number) => `× ${scale.toFixed(4)}`),
+    ...changed("Upright axis", before.up, after.up),
+    ...changed("Turned", before.turnDeg, after.turnDeg, (degrees: number) => `${degrees}°`),
+    ...changed("Stands on a board", before.onBoard, after.onBoard, yesNo),
+  ];
+}
+
+function inBrief(before: PlanDocument["brief"], after: PlanDocument["brief"], words: LengthWords): string[] {
+  return [
+    ...changed("Casts", before.edition, after.edition),
+    ...changed("Cast in", before.castMaterial, after.castMaterial),
+    ...changed("Cast method", before.castMethod, after.castMethod),
+    ...changed("The piece is of", before.surface, after.surface),
+    ...changed("Lift limit", before.liftLimitKg, after.liftLimitKg, (kg: number) => `${kg} kg`),
+    ...changed("Largest section", before.handlingMm, after.handlingMm, words.length),
+    ...changed("The piece cannot be moved", before.immovable, after.immovable, yesNo),
+  ];
+}
+
+function inSurvey(before: PlanDocument, after: PlanDocument): string[] {
+  const dabs = (zone: readonly number[]) => {
+    const count = zone.length / DAB_FIGURES;
+    return count === 0 ? "nothing painted" : `${count} ${count === 1 ? "dab" : "dabs"} painted`;
+  };
+  // The same number of dabs in other places.
+  const inZone = (what: string, a: readonly number[], b: readonly number[]) =>
+    a.length === b.length && JSON.stringify(a) !== JSON.stringify(b)
+      ? [`${what}: painted elsewhere`]
+      : changed(what, a, b, dabs);
+  const { survey: a, zones: from } = before;
+  const { survey: b, zones: to } = after;
+  return [
+    ...(JSON.stringify(a.pull) === JSON.stringify(b.pull) ? [] : ["Surveyed along another pull"]),
+    ...changed("Draft", a.draftDeg, b.draftDeg, (degrees: number) => `${degrees}°`),
+    ...changed("Decided", a.dismissed, b.dismissed, (done: readonly unknown[]) => `${done.length} places`),
+    ...inZone("Lines keep clear", from.keepClear, to.keepClear),
+    ...inZone("Fragile", from.fragile, to.fragile),
+    ...inZone("Thicker jacket", from.thicker, to.thicker),
+  ];
+}
+
+function inJacket(before: PlanDocument["jacket"], after: PlanDocument["jacket"], { length }: LengthWords): string[] {
+  const was = new Map(before.coats.map((coat, k) => [coat.id, { ...coat, number: k + 1 }]));
+  const coats = after.coats.flatMap((coat, k) => {
+    const held = was.get(coat.id);
+    if (!held) return [`Coat ${k + 1} is new: ${length(coat.thicknessMm)}`];
+    return [
+      ...changed(`Coat ${k + 1}`, held.thicknessMm, coat.thicknessMm, length),
+      ...changed(`Coat ${k + 1} thickened`, held.thickened, coat.thickened, yesNo),
+      ...changed(`Pigment of coat ${k + 1}`, held.pigment, coat.pigment),
+      ...changed(`Coat ${k + 1} stands as coat`, held.number, k + 1),
+    ];
+  });
+  const gone = before.coats.filter(({ id }) => !after.coats.some((coat) => coat.id === id));
+  const seam = ({ kind, school, points }: PlanDocument["jacket"]["seam"]) =>
+    kind === "none" ? "none" : `${kind}, ${school}, ${points.length / 3} points`;
+  const stops = (closed: PlanDocument["jacket"]["stops"]) => `${closed.length} closed`;
+  return [
+    ...changed("Jacket", jacketThicknessMm(before.coats), jacketThicknessMm(after.coats), length),
+    ...coats,
+    ...gone.map(({ thicknessMm }) => `A coat of ${length(thicknessMm)} is gone`),
+    ...changed("Smoothing", before.smoothingMm, after.smoothingMm, length),
+    ...changed("Rim", before.rimWidthMm, after.rimWidthMm, length),
+    ...changed("Thicker zones by", before.thickerMm, after.thickerMm, length),
+    ...changed("Seam of the jacket", before.seam, after.seam, seam),
+    ...changed("Foot clay up to", before.footClayMm, after.footClayMm, length),
+    ...changed("Through-holes", before.stops, after.stops, stops),
+  ];
+}
+
+function inParting(before: PlanDocument["parting"], after: PlanDocument["parting"], words: LengthWords): string[] {
+  const lines = ({ layout, pulls }: PlanDocument["parting"]) =>
+    layout
+      ? `laid by hand, ${layout.sections.length} sections`
+      : pulls
+        ? `for ${pulls.length} chosen pulls`
+        : "suggested";
+  const moved = (["layout", "pulls"] as const).some(
+    (key) => JSON.stringify(before[key]) !== JSON.stringify(after[key]),
+  );
+  const own = (value: number | null) => (value === null ? "by the jacket's thickness" : words.length(value));
+  const by = (count: PlanDocument["parting"]["sections"]) => (count === "auto" ? "as is cheapest" : String(count));
+  const kinds = (fills: PlanDocument["parting"]["fills"]) => `${fills.length} chosen by hand`;
+  return [
+    ...changed("Sections", before.sections, after.sections, by),
+    ...(lines(before) === lines(after) && moved
+      ? ["Lines or pulls were moved"]
+      : changed("Lines", lines(before), lines(after))),
+    ...changed("The rubber gives", before.giveMm, after.giveMm, own),
+    ...changed("Thickest silicone fill", before.mostSiliconeMm, after.mostSiliconeMm, words.length),
+    ...changed("Smallest section", before.leastSectionMm2, after.leastSectionMm2, words.area),
+    ...(before.fills.length === after.fills.length && JSON.stringify(before.fills) !== JSON.stringify(after.fills)
+      ? ["Fills are made of something else"]
+      : changed("Fills", before.fills, after.fills, kinds)),
+  ];
+}
+
+function inShell(before: PlanDocument["shell"], after: PlanDocument["shell"]): string[] {
+  const keys = [...new Set([...Object.keys(before.figures), ...Object.keys(after.figures)])];
+  const figure = (value: number | undefined) => (value === undefined ? "as is typical" : String(value));
+  return [
+    ...changed("Shell", before.system, after.system),
+    ...keys.flatMap((key) =>
+      changed(`Shell, ${key}`, before.figures[key] ?? null, after.figures[key] ?? null, (value: number | null) =>
+        figure(value ?? undefined),
+      ),
+    ),
+  ];
+}
