@@ -42,3 +42,10 @@ export type MaterialUse = keyof typeof MATERIAL_USES;
 export function materialName({ material, use }: { readonly material: MaterialId; readonly use: MaterialUse }): string {
   return [MATERIALS[material].name, MATERIAL_USES[use]].filter((part) => part.length > 0).join(" ");
 }
+
+/** The entries of the catalogue that some lines speak of, as they stand: kept with what is built from. */
+export function entriesOf(
+  lines: readonly { readonly material: MaterialId }[],
+): Record<string, (typeof MATERIALS)[MaterialId]> {
+  return Object.fromEntries(lines.map(({ material }) => [material, MATERIALS[material]]));
+}

@@ -1,4 +1,5 @@
 import type { StoredPlan } from "../../contract/pieces.ts";
+import { Dialog } from "../ui/Dialog.tsx";
 
 export function ConflictDialog({
   theirs,
@@ -11,29 +12,19 @@ export function ConflictDialog({
 }) {
   const when = new Date(theirs.updatedAt).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   return (
-    <div
-      className="modal modal-open"
-      role="alertdialog"
-      aria-labelledby="conflict-title"
-      aria-describedby="conflict-text"
-    >
-      <div className="modal-box">
-        <h2 id="conflict-title" className="text-lg font-semibold">
-          This plan was changed in another window
-        </h2>
-        <p id="conflict-text" className="mt-2">
-          {theirs.updatedBy?.name ?? "Somebody"} saved another version at {when}. Both are kept in the plan's revisions;
-          choose which to go on with.
-        </p>
-        <div className="modal-action">
-          <button type="button" className="btn" onClick={takeTheirs}>
-            Go on with theirs
-          </button>
-          <button type="button" className="btn btn-primary" onClick={keepMine}>
-            Go on with mine
-          </button>
-        </div>
+    <Dialog title="This plan was changed in another window" role="alertdialog">
+      <p className="mt-2">
+        {theirs.updatedBy?.name ?? "Somebody"} saved another version at {when}. Both are kept in the plan's revisions;
+        choose which to go on with.
+      </p>
+      <div className="modal-action">
+        <button type="button" className="btn" onClick={takeTheirs}>
+          Go on with theirs
+        </button>
+        <button type="button" className="btn btn-primary" onClick={keepMine}>
+          Go on with mine
+        </button>
       </div>
-    </div>
+    </Dialog>
   );
 }

@@ -2,7 +2,10 @@ import { Link } from "react-router";
 import { type Piece, type Station, stations } from "../../contract/pieces.ts";
 import { jacketThicknessMm } from "../../core/jacket/coat.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
+import type { SaveState } from "../document/useAutosave.ts";
 import { type Show, useShow } from "../lib/show.ts";
+import { Later } from "../ui/Later.tsx";
+import { BuiltFrom } from "./builds/BuiltFrom.tsx";
 import { sectionCount, stationNames, stationQuestions } from "./stations.ts";
 import type { Planning } from "./usePlanning.ts";
 
@@ -14,11 +17,13 @@ export function Course({
   station,
   planning,
   document,
+  save,
 }: {
   piece: Piece;
   station: Station;
   planning: Planning;
   document: PlanDocument;
+  save: SaveState;
 }) {
   const show = useShow();
   return (
@@ -51,6 +56,9 @@ export function Course({
           );
         })}
       </ol>
+      <Later>
+        <BuiltFrom piece={piece} document={document} planning={planning} save={save} />
+      </Later>
     </nav>
   );
 }

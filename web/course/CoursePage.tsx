@@ -21,6 +21,7 @@ import { StageTools } from "./StageTools.tsx";
 import { isStation, sectionCount } from "./stations.ts";
 import { Tally } from "./Tally.tsx";
 import { TopBar } from "./TopBar.tsx";
+import { UnreadablePlan } from "./UnreadablePlan.tsx";
 import { usePlanning } from "./usePlanning.ts";
 
 const SHEETS: Readonly<Record<Station, (props: StationProps) => React.ReactNode>> = {
@@ -47,10 +48,19 @@ export function CoursePage() {
   if (trouble) throw trouble;
   if (!isStation(station)) return <Navigate to={`/pieces/${pieceId}/piece`} replace />;
   if (!piece.data || !loaded) return <p className="p-8">Fetching the piece…</p>;
-  return <OpenPiece key={pieceId} piece={piece.data} station={station} />;
+  return <OpenPiece key={pieceId} piece={piece.data} station={station} unreadable={stored.data?.unreadableRevision} />;
 }
 
-function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
+function OpenPiece({
+  piece,
+  station,
+  unreadable,
+}: {
+  piece: Piece;
+  station: Station;
+  /** A revision that cannot be read any more. */
+  unreadable: number | undefined;
+}) {
   const planning = usePlanning(piece);
   const { theme } = useContext(SettingsContext);
   const document = usePlan((plan) => plan.document);
@@ -75,8 +85,9 @@ function OpenPiece({ piece, station }: { piece: Piece; station: Station }) {
   return (
     <div className="flex h-full flex-col overflow-hidden">
       <TopBar piece={piece} save={save.state} onSearch={() => setSearching(true)} />
+      {unreadable !== undefined && <UnreadablePlan piece={piece} revision={unreadable} />}
       <div className="flex min-h-0 grow">
-        <Course piece={piece} station={station} planning={planning} document={document} />
+        <Course piece={piece} station={station} planning={planning} document={document} save={save.state} />
         <StageProvider
           night={theme === "night"}
           overlay={

@@ -54,6 +54,8 @@ export interface Planning {
   readonly rest: (sections: number) => Promise<Answer<Layout>>;
   readonly cancel: () => void;
   readonly again: () => void;
+  /** Key of the plan's result on the server; null where the page cannot work it out. */
+  readonly resultKey: () => Promise<string | null>;
   /** Names what a comparison of plans depends on. */
   readonly comparedBy: string;
 }
@@ -246,6 +248,7 @@ export function usePlanning(piece: Piece): Planning {
   useEffect(() => {
     if (isSettled && identity) notePlanned(part.id, rates, identity);
   }, [isSettled, part.id, rates, identity]);
+  const resultKey = useCallback(() => (key ? sha256(key) : Promise.resolve(null)), [key]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
@@ -267,6 +270,7 @@ export function usePlanning(piece: Piece): Planning {
     prepare,
     cancel,
     again,
+    resultKey,
     comparedBy: document ? comparisonKey(document, { rates, fineness }) : "",
   };
 }

@@ -3,6 +3,7 @@ import { temporal } from "zundo";
 import { create } from "zustand";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Identity } from "../../core/plan/document/identity.ts";
+import { sameValue } from "../../core/plan/document/sameValue.ts";
 import { type SearchRates, searchRatesOf } from "../../core/plan/document/searchRates.ts";
 
 interface PlanState {
@@ -52,7 +53,7 @@ export function notePlanned(partId: string, rates: SearchRates, identity: Identi
   const { layout, suggestedAt } = document.parting;
   const noted = {
     ...document,
-    identity: JSON.stringify(identity) === JSON.stringify(document.identity) ? document.identity : identity,
+    identity: sameValue(identity, document.identity) ? document.identity : identity,
     parting: layout || suggestedAt ? document.parting : { ...document.parting, suggestedAt: searchRatesOf(rates) },
   };
   if (noted.identity === document.identity && noted.parting === document.parting) return;

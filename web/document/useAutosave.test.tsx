@@ -5,6 +5,7 @@ import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { StoredPlan } from "../../contract/pieces.ts";
 import { newPlan, type PlanDocument } from "../../core/plan/document/document.ts";
+import { keys } from "../lib/queries.ts";
 import { type Asked, standInServer, type Told } from "../testing/server.ts";
 import { openPlan, undo, usePlan } from "./planStore.ts";
 import { unsavedOf } from "./unsaved.ts";
@@ -153,6 +154,41 @@ describe("an edit that is not saved when the page is left", () => {
     expect(edition()).toBe(23);
     expect(log.map((asked) => [sent(asked).revision, sent(asked).document.brief.edition])).toEqual([[3, 23]]);
     expect(unsavedOf(PART)).toBeNull();
+  });
+});
+
+describe("an edit that was sent as the page was closed", () => {
+  it("is not asked about where it arrived, though its answer did not", async () => {
+    const away = autosave(() => "offline");
+    await wait(10);
+    setEdition(24);
+    away.unmount();
+    await wait(10);
+    // It had arrived all the same: the server stands a revision further, at just this plan.
+    openPlan(PART, withEdition(24), 4);
+    const { log, result } = autosave((asked) => ({ status: 200, body: stored(sent(asked).document, 5) }));
+    await wait(2000);
+    expect(log).toEqual([]);
+    expect(result.current.state).toEqual({ kind: "saved" });
+    expect(unsavedOf(PART)).toBeNull();
+  });
+
+  it("is asked about where somebody else has saved another plan meanwhile", async () => {
+    const away = autosave(() => "offline");
+    await wait(10);
+    setEdition(25);
+    away.unmount();
+    await wait(10);
+    openPlan(PART, withEdition(30), 4);
+    const client = new QueryClient();
+    client.setQueryData(keys.plan(PART), stored(withEdition(30), 4));
+    const wrapper = ({ children }: { children: ReactNode }) => (
+      <QueryClientProvider client={client}>{children}</QueryClientProvider>
+    );
+    const { result } = renderHook(() => useAutosave(PART, PATH), { wrapper });
+    await wait(2000);
+    expect(result.current.state).toMatchObject({ kind: "conflict", theirs: { revision: 4 } });
+    expect(edition()).toBe(25);
   });
 });
 

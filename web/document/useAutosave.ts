@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { planConflict, type StoredPlan, storedPlan } from "../../contract/pieces.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
+import { sameValue } from "../../core/plan/document/sameValue.ts";
 import { HttpProblem, sendJson } from "../lib/http.ts";
 import { keys } from "../lib/queries.ts";
 import { noteSave } from "../lib/saves.ts";
@@ -136,6 +137,11 @@ export function useAutosave(partId: string, path: string): Autosave {
     const kept = unsavedOf(partId);
     const stored = usePlan.getState();
     if (!kept || stored.partId !== partId || !stored.document) return;
+    // Sent when the page was closed, and arrived: only the answer did not.
+    if (sameValue(kept.document, stored.document)) {
+      dropUnsaved(partId);
+      return;
+    }
     const theirs = client.getQueryData<StoredPlan>(keys.plan(partId));
     lastSaved.current = stored.document;
     stored.edit(() => kept.document);

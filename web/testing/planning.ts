@@ -26,6 +26,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
     cancel: () => {},
     again: () => {},
     comparedBy: "",
+    resultKey: async () => "ab".repeat(32),
     ...some,
   };
 }

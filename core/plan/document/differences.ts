@@ -2,6 +2,7 @@
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
+import { sameValue } from "./sameValue.ts";
 
 /** How figures are told. */
 export interface LengthWords {
@@ -23,14 +24,20 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
 
 /** Are two plans built alike, whatever their ids and the rates they were suggested at? */
 export function builtAlike(a: PlanDocument, b: PlanDocument): boolean {
-  const plain = ({ identity: _identity, parting: { suggestedAt: _suggestedAt, ...parting }, ...rest }: PlanDocument) =>
-    JSON.stringify({ ...rest, parting });
-  return plain(a) === plain(b);
+  const plain = ({
+    identity: _identity,
+    parting: { suggestedAt: _suggestedAt, ...parting },
+    ...rest
+  }: PlanDocument) => ({
+    ...rest,
+    parting,
+  });
+  return sameValue(plain(a), plain(b));
 }
 
 /** "What: this instead of that", where the two differ. */
 function changed(what: string, before: unknown, after: unknown, tell: (value: never) => string = String): string[] {
-  if (JSON.stringify(before) === JSON.stringify(after)) return [];
+  if (sameValue(before, after)) return [];
   return [`${what}: ${tell(after as never)} instead of ${tell(before as never)}`];
 }
 
@@ -65,13 +72,11 @@ function inSurvey(before: PlanDocument, after: PlanDocument): string[] {
   };
   // The same number of dabs in other places.
   const inZone = (what: string, a: readonly number[], b: readonly number[]) =>
-    a.length === b.length && JSON.stringify(a) !== JSON.stringify(b)
-      ? [`${what}: painted elsewhere`]
-      : changed(what, a, b, dabs);
+    a.length === b.length && !sameValue(a, b) ? [`${what}: painted elsewhere`] : changed(what, a, b, dabs);
   const { survey: a, zones: from } = before;
   const { survey: b, zones: to } = after;
   return [
-    ...(JSON.stringify(a.pull) === JSON.stringify(b.pull) ? [] : ["Surveyed along another pull"]),
+    ...(sameValue(a.pull, b.pull) ? [] : ["Surveyed along another pull"]),
     ...changed("Draft", a.draftDeg, b.draftDeg, (degrees: number) => `${degrees}°`),
     ...changed("Decided", a.dismissed, b.dismissed, (done: readonly unknown[]) => `${done.length} places`),
     ...inZone("Lines keep clear", from.keepClear, to.keepClear),
@@ -116,9 +121,7 @@ function inParting(before: PlanDocument["parting"], after: PlanDocument["parting
       : pulls
         ? `for ${pulls.length} chosen pulls`
         : "suggested";
-  const moved = (["layout", "pulls"] as const).some(
-    (key) => JSON.stringify(before[key]) !== JSON.stringify(after[key]),
-  );
+  const moved = (["layout", "pulls"] as const).some((key) => !sameValue(before[key], after[key]));
   const own = (value: number | null) => (value === null ? "by the jacket's thickness" : words.length(value));
   const by = (count: PlanDocument["parting"]["sections"]) => (count === "auto" ? "as is cheapest" : String(count));
   const kinds = (fills: PlanDocument["parting"]["fills"]) => `${fills.length} chosen by hand`;
@@ -130,7 +133,7 @@ function inParting(before: PlanDocument["parting"], after: PlanDocument["parting
     ...changed("The rubber gives", before.giveMm, after.giveMm, own),
     ...changed("Thickest silicone fill", before.mostSiliconeMm, after.mostSiliconeMm, words.length),
     ...changed("Smallest section", before.leastSectionMm2, after.leastSectionMm2, words.area),
-    ...(before.fills.length === after.fills.length && JSON.stringify(before.fills) !== JSON.stringify(after.fills)
+    ...(before.fills.length === after.fills.length && !sameValue(before.fills, after.fills)
       ? ["Fills are made of something else"]
       : changed("Fills", before.fills, after.fills, kinds)),
   ];

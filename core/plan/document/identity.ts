@@ -36,6 +36,11 @@ export interface Identity {
 
 export const NOBODY_KNOWN: Identity = { next: 1, sections: [], lines: [], fills: [] };
 
+/** An earlier identity that is gone on from: what was given since is not given again. */
+export function goneOnFrom(earlier: Identity, now: Identity): Identity {
+  return { ...earlier, next: Math.max(earlier.next, now.next) };
+}
+
 /** An id that nothing had before, and the identity that has given it. */
 export function freshId(identity: Identity, what: string): { readonly id: string; readonly identity: Identity } {
   return { id: `${what}-${identity.next}`, identity: { ...identity, next: identity.next + 1 } };

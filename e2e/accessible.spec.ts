@@ -1,0 +1,53 @@
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { expect, type Page, test } from "@playwright/test";
+import type { AxeResults } from "axe-core";
+import { writeStl } from "../core/export/stl.ts";
+import { mushroom } from "../core/testing/shapes.ts";
+import { CoursePage } from "./pages/course.ts";
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+
+/** What of a page keeps people out who do not see, or do not use a mouse: serious findings, each with where it is. */
+async function findings(page: Page): Promise<string[]> {
+  // By the debugger: the page itself lets no foreign script in.
+  await page.evaluate(AXE);
+  const { violations } = await page.evaluate(async (): Promise<AxeResults> => {
+    const { axe } = window as unknown as { axe: { run(): Promise<AxeResults> } };
+    return axe.run();
+  });
+  return violations
+    .filter(({ impact }) => impact === "serious" || impact === "critical")
+    .flatMap(({ id, nodes }) =>
+      nodes.map(({ target, failureSummary }) => `${id} ${target.join(" ")}: ${failureSummary}`),
+    );
+}
+
+test("every station, the shelf and the settings can be used without eyes or mouse, by day and by night", async ({
+  page,
+}) => {
+  const course = new CoursePage(page);
+  await course.dropScan("toadstool-axe.stl", writeStl(mushroom(60, 260, 130, 40, 64)));
+  await course.settled();
+  const address = page.url().replace(/[^/]+$/, "");
+  for (const theme of ["day", "night"]) {
+    await page.goto("/settings");
+    await page.getByLabel("Theme").selectOption(theme);
+    await page.getByRole("button", { name: "Save" }).click();
+    await expect(page.getByRole("status")).toHaveText("Saved");
+    expect(await findings(page), `the settings by ${theme}`).toEqual([]);
+    for (const station of ["piece", "survey", "jacket", "parting", "materials"]) {
+      await page.goto(address + station);
+      await course.settled();
+      for (const more of await page.locator("aside details:not([open]) > summary").all()) await more.click();
+      expect(await findings(page), `${station} by ${theme}`).toEqual([]);
+    }
+    await page.goto("/");
+    await expect(page.getByRole("link", { name: /toadstool/ }).first()).toBeVisible();
+    expect(await findings(page), `the shelf by ${theme}`).toEqual([]);
+  }
+  await page.goto("/settings");
+  await page.getByLabel("Theme").selectOption("day");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByRole("status")).toHaveText("Saved");
+});

@@ -1,0 +1,57 @@
+import { type ReactNode, useEffect, useId, useRef } from "react";
+
+/**
+ * A dialog over the page: the browser keeps the focus in it, gives it back afterwards, and closes it with Escape.
+ * @param onClose left out where it must be answered
+ */
+export function Dialog({
+  title,
+  role = "dialog",
+  wide = false,
+  onClose,
+  children,
+}: {
+  title: string;
+  role?: "dialog" | "alertdialog";
+  wide?: boolean;
+  onClose?: () => void;
+  children: ReactNode;
+}) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const id = useId();
+  useEffect(() => {
+    const { current } = dialog;
+    // Where there is no modal dialog, as in tests without a browser, it is shown plainly.
+    if (typeof current?.showModal === "function") current.showModal();
+    else current?.setAttribute("open", "");
+    return () => {
+      if (typeof current?.close === "function") current.close();
+    };
+  }, []);
+  return (
+    <dialog
+      ref={dialog}
+      role={role}
+      aria-labelledby={id}
+      className="modal"
+      onCancel={(event) => {
+        event.preventDefault();
+        onClose?.();
+      }}
+    >
+      <div className={`modal-box ${wide ? "max-w-3xl" : ""}`}>
+        <header className="flex items-baseline justify-between gap-4">
+          <h2 id={id} className="text-lg font-semibold">
+            {title}
+          </h2>
+          {onClose && (
+            <button type="button" className="btn btn-ghost btn-sm" onClick={onClose}>
+              Close
+            </button>
+          )}
+        </header>
+        {children}
+      </div>
+    </dialog>
+  );
+}
