@@ -93,8 +93,8 @@ export function SettingsPage() {
           </Row>
         </Group>
         <Group
-          title="What things cost here"
-          note="Typical figures to start from; put in your own. They decide how many sections pay and what the tally says."
+          title="What things cost in this workshop"
+          note="For everybody in the workshop. Typical figures to start from; put in your own. They decide how many sections pay and what the tally says."
         >
           <Row label="Currency mark" problem={errors.rates?.currency?.message}>
             <input className="input w-24" {...register("rates.currency")} />
