@@ -1,30 +1,24 @@
-import { useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
-import { jacketThicknessMm, usualGiveMm } from "../../../core/jacket/coat.ts";
-import { type PlanDocument, SECTION_COUNTS } from "../../../core/plan/document/document.ts";
-import { searchRatesOf } from "../../../core/plan/document/searchRates.ts";
-import { warningInWords } from "../../../core/plan/results/warnings.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { type Direction, sharePull } from "../../../core/survey/directions.ts";
 import { placeInWords } from "../../../core/survey/place.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
-import { SettingsContext, useShow } from "../../lib/show.ts";
+import { useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
-import { Caution, Choice, More, Part } from "../../ui/fields.tsx";
-import { LengthField } from "../../ui/LengthField.tsx";
+import { Caution, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
-import { BeforeCoat } from "./parts/BeforeCoat.tsx";
 import { Compare } from "./parts/Compare.tsx";
-import { CutOffHere } from "./parts/CutOffHere.tsx";
 import { FillList } from "./parts/FillList.tsx";
 import { FillShown } from "./parts/FillShown.tsx";
 import { LinesByHand } from "./parts/LinesByHand.tsx";
 import { OutOfSight } from "./parts/OutOfSight.tsx";
-import { PricesChanged } from "./parts/PricesChanged.tsx";
 import { SectionCard } from "./parts/SectionCard.tsx";
-import { TakeApart } from "./parts/TakeApart.tsx";
+import { Suggest } from "./parts/Suggest.tsx";
 import { TakeAway } from "./parts/TakeAway.tsx";
+import { Verdict } from "./parts/Verdict.tsx";
 import { useHand } from "./useHand.ts";
 
 /** More tags than this on hidden stretches of line would cover the piece. */
@@ -34,7 +28,6 @@ export function PartingStation({ document, planning }: StationProps) {
   const { stage, listeners } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
-  const { rates } = useContext(SettingsContext);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [slide, setSlide] = useState<Record<number, number>>({});
   const { bundle } = planning;
@@ -137,79 +130,24 @@ export function PartingStation({ document, planning }: StationProps) {
     }));
   const raise = useCallback((byMm: number, numbers: readonly number[]) => stage?.raise(byMm, numbers), [stage]);
   useEffect(() => () => stage?.raise(0, []), [stage]);
-  const lockedNumbers = useMemo(
-    () => sections.filter(({ releases }) => !releases).map(({ number }) => number),
-    [sections],
-  );
   const boxMm = bundle?.figures.report.piece.boxMm;
   const where = (at: Direction) => (boxMm ? placeInWords(at, boxMm, show.length) : "");
   const zoneMm = figures?.report.zoneMm;
-  const order = bundle?.figures.report.order;
   const hidden = bundle?.figures.report.hidden ?? [];
   return (
     <>
-      <Part
-        title="Suggest"
-        aside={
-          (layout || document.parting.pulls) && (
-            <span className="quiet text-sm">{layout ? "lines laid by hand" : "pulls set by hand"}</span>
-          )
-        }
-      >
-        <Choice<PlanDocument["parting"]["sections"]>
-          label="Sections"
-          value={document.parting.sections}
-          options={[
-            { value: "auto", name: "Cheapest" },
-            ...SECTION_COUNTS.map((count) => ({ value: count, name: String(count) })),
-          ]}
-          onChange={suggest}
+      {bundle && figures && (
+        <Verdict
+          document={document}
+          figures={bundle.figures}
+          shown={figures}
+          settled={planning.quality === "settled" && !planning.glance}
+          where={where}
+          onMove={setSlide}
+          onRaise={raise}
         />
-        {document.parting.pulls && !layout && (
-          <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => suggest(document.parting.sections)}>
-            Suggest the pulls again
-          </button>
-        )}
-        {!layout && (
-          <PricesChanged
-            suggestedAt={document.parting.suggestedAt}
-            onAgain={() =>
-              edit((plan) => ({ ...plan, parting: { ...plan.parting, suggestedAt: searchRatesOf(rates) } }))
-            }
-          />
-        )}
-        <More title="Rubber, fills, smallest section">
-          <LengthField
-            label="The rubber gives"
-            hint="how deep a section may press into the jacket and still come off"
-            valueMm={document.parting.giveMm ?? usualGiveMm(jacketThicknessMm(document.jacket.coats))}
-            leastMm={0.2}
-            mostMm={10}
-            stepMm={0.1}
-            onChange={(giveMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, giveMm } }))}
-          />
-          <LengthField
-            label="Thickest silicone fill"
-            hint="thicker fills are made of clay"
-            valueMm={document.parting.mostSiliconeMm}
-            leastMm={0}
-            mostMm={60}
-            stepMm={1}
-            onChange={(mostSiliconeMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, mostSiliconeMm } }))}
-          />
-          <LengthField
-            label="Smallest section"
-            hint="the side of a square: no smaller section is suggested"
-            valueMm={Math.round(Math.sqrt(document.parting.leastSectionMm2))}
-            leastMm={0}
-            mostMm={1000}
-            stepMm={10}
-            onChange={(sideMm) =>
-              edit((plan) => ({ ...plan, parting: { ...plan.parting, leastSectionMm2: sideMm * sideMm } }))
-            }
-          />
-        </More>
-      </Part>
+      )}
+      <Suggest document={document} onSuggest={suggest} />
       <LinesByHand
         hand={hand}
         planning={planning}
@@ -217,32 +155,13 @@ export function PartingStation({ document, planning }: StationProps) {
         canTake={planning.quality === "settled" && bundle !== null}
         onSuggest={() => edit((plan) => ({ ...plan, parting: { ...plan.parting, layout: null } }))}
       />
-      {bundle && (
-        <Part title="Will it come off?">
-          <p
-            className={`font-medium ${lockedNumbers.length === 0 && (order?.circle.length ?? 0) === 0 ? "text-success" : "text-warning"}`}
-            data-testid="verdict"
-          >
-            {verdict(
-              sections.length,
-              lockedNumbers.length,
-              order?.circle ?? [],
-              planning.quality === "settled" && !planning.glance,
-            )}
-          </p>
-          <Figure label="Parting line">{show.length((figures ?? bundle.figures).report.partingLengthMm)}</Figure>
+      {bundle && figures && (
+        <Part title="Lines and fills">
+          <Figure label="Parting line">{show.length(figures.report.partingLengthMm)}</Figure>
           <Figure label="Fill">
             {show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0))}, silicone{" "}
-            {show.mass((figures ?? bundle.figures).takeoff.fillG)}
+            {show.mass(figures.takeoff.fillG)}
           </Figure>
-          {bundle.figures.cutOff && <CutOffHere cutOff={bundle.figures.cutOff} where={where} />}
-          <BeforeCoat
-            footClayMm3={bundle.figures.report.jacket.footClayMm3}
-            footClayMm={document.jacket.footClayMm}
-            onBoard={document.seat.onBoard}
-            parts={bundle.figures.report.fillParts}
-            where={where}
-          />
           <FillList
             parts={bundle.figures.report.fillParts}
             where={where}
@@ -250,12 +169,6 @@ export function PartingStation({ document, planning }: StationProps) {
             choices={document.parting.fills}
           />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
-          {bundle.figures.warnings
-            .filter(({ kind }) => kind === "held" || kind === "circle" || kind === "lift" || kind === "lines")
-            .map((warning) => warningInWords(warning, bundle.figures.report.piece.boxMm, show))
-            .map((text) => (
-              <Caution key={text}>{text}</Caution>
-            ))}
           {zoneMm && zoneMm.keepClear > 0 && (
             <Caution>{`${show.length(zoneMm.keepClear)} of line run through a zone to keep clear.`}</Caution>
           )}
@@ -263,9 +176,6 @@ export function PartingStation({ document, planning }: StationProps) {
             <Caution>{`${show.length(zoneMm.fragile)} of line run through a fragile zone.`}</Caution>
           )}
           {hidden.length > 0 && <OutOfSight hidden={hidden} onMove={(change) => void hand.make(change)} />}
-          {order && sections.length > 0 && (
-            <TakeApart order={order} locked={lockedNumbers} onMove={setSlide} onRaise={raise} />
-          )}
         </Part>
       )}
       {sections.map((section, k) => (
@@ -296,12 +206,4 @@ export function PartingStation({ document, planning }: StationProps) {
       {planning.geometry && <TakeAway planning={planning} />}
     </>
   );
-}
-
-function verdict(sections: number, locked: number, circle: readonly number[], settled: boolean): string {
-  if (locked > 0) return `▲ ${locked} of ${sections} sections ${locked === 1 ? "is" : "are"} held.`;
-  if (circle.length > 0) return `▲ Sections ${circle.join(" and ")} block each other.`;
-  // A first glance proves nothing.
-  if (!settled) return "At first glance it comes off; the proof is under way.";
-  return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections come off.`;
 }

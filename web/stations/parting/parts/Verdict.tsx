@@ -1,0 +1,70 @@
+import { useMemo } from "react";
+import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import type { PlanFigures } from "../../../../core/plan/results/figures.ts";
+import { type PlanWarning, warningInWords } from "../../../../core/plan/results/warnings.ts";
+import { useShow } from "../../../lib/show.ts";
+import { Caution, Part } from "../../../ui/fields.tsx";
+import { BeforeCoat } from "./BeforeCoat.tsx";
+import { CutOffHere } from "./CutOffHere.tsx";
+import { TakeApart } from "./TakeApart.tsx";
+
+/** What of a plan's warnings belongs to whether it comes off. */
+const OF_COMING_OFF: readonly PlanWarning["kind"][] = ["held", "circle", "lift", "lines"];
+
+/** Whether all of it comes off, what stands in the way, what to do first, and the taking apart to look at. */
+export function Verdict({
+  document,
+  figures,
+  shown,
+  settled,
+  where,
+  onMove,
+  onRaise,
+}: {
+  document: PlanDocument;
+  /** Of the plan as it is worked out. */
+  figures: PlanFigures;
+  /** Of what is being moved, at a glance; the same where nothing is. */
+  shown: PlanFigures;
+  settled: boolean;
+  /** A place of the piece in words. */
+  where: (at: readonly [number, number, number]) => string;
+  onMove: (out: Record<number, number>) => void;
+  onRaise: (byMm: number, numbers: readonly number[]) => void;
+}) {
+  const show = useShow();
+  const { order, jacket, fillParts, piece } = figures.report;
+  const { sections } = shown.report;
+  const held = useMemo(() => sections.filter(({ releases }) => !releases).map(({ number }) => number), [sections]);
+  const free = held.length === 0 && order.circle.length === 0;
+  return (
+    <Part title="Will it come off?">
+      <p className={`font-medium ${free ? "text-success" : "text-warning"}`} data-testid="verdict">
+        {inWords(sections.length, held.length, order.circle, settled)}
+      </p>
+      {figures.cutOff && <CutOffHere cutOff={figures.cutOff} where={where} />}
+      {figures.warnings
+        .filter(({ kind }) => OF_COMING_OFF.includes(kind))
+        .map((warning) => warningInWords(warning, piece.boxMm, show))
+        .map((text) => (
+          <Caution key={text}>{text}</Caution>
+        ))}
+      <BeforeCoat
+        footClayMm3={jacket.footClayMm3}
+        footClayMm={document.jacket.footClayMm}
+        onBoard={document.seat.onBoard}
+        parts={fillParts}
+        where={where}
+      />
+      {sections.length > 0 && <TakeApart order={order} locked={held} onMove={onMove} onRaise={onRaise} />}
+    </Part>
+  );
+}
+
+function inWords(sections: number, held: number, circle: readonly number[], settled: boolean): string {
+  if (held > 0) return `▲ ${held} of ${sections} sections ${held === 1 ? "is" : "are"} held.`;
+  if (circle.length > 0) return `▲ Sections ${circle.join(" and ")} block each other.`;
+  // A first glance proves nothing.
+  if (!settled) return "At first glance it comes off; the proof is under way.";
+  return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections come off.`;
+}
