@@ -5,7 +5,7 @@ import { areaAndVolume } from "../core/mesh/mesh.ts";
 import { repairScan } from "../core/mesh/repair.ts";
 import { newPlan } from "../core/plan/document/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
-import { bareBody, hullOf } from "../core/plan/freeing.ts";
+import { bareBody, hullOf } from "../core/plan/proof/freeing.ts";
 import { measureBites } from "../core/release/bite.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { HARD_PIECES, hardPiece } from "../core/testing/hardPieces.ts";

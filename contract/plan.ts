@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
-import { MOST_SECTIONS } from "../core/parting/hand/layout.ts";
+import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";

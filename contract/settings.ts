@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { FINENESSES } from "../core/plan/steps.ts";
+import { FINENESSES } from "../core/plan/stages/steps.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { rates } from "./rates.ts";
 

@@ -1,5 +1,5 @@
 import { crc32, deflateSync } from "node:zlib";
-import type { Portrait } from "../core/export/portrait.ts";
+import type { Portrait } from "../core/display/portrait.ts";
 
 /** PNG of an RGBA picture (W3C PNG, colour type 6, no filter). */
 export function encodePng({ width, height, pixels }: Portrait): Buffer {

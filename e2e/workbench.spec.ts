@@ -3,7 +3,7 @@ import { writeStl } from "../core/export/stl.ts";
 import { plainContext } from "../core/job/context.ts";
 import { readScan } from "../core/mesh/io/index.ts";
 import { areaAndVolume, type TriangleMesh } from "../core/mesh/mesh.ts";
-import { directionFrom } from "../core/survey/directions.ts";
+import { directionFrom } from "../core/space/directions.ts";
 import { capsule, moved, mushroom } from "../core/testing/shapes.ts";
 import { CHROMIUM, CHROMIUM_FLAGS } from "../scripts/browser.ts";
 import { CoursePage } from "./pages/course.ts";

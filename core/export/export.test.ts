@@ -1,18 +1,18 @@
 import { describe, expect, it } from "vitest";
+import { linearRgb, SECTION_PIGMENTS } from "../display/palette.ts";
+import { drawPortrait } from "../display/portrait.ts";
+import { thinned, thinnedRoughly } from "../display/thin.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
 import { adjacencyOf } from "../mesh/adjacency.ts";
 import { readScan } from "../mesh/io/index.ts";
 import { areaAndVolume, boxSize, meshBox } from "../mesh/mesh.ts";
 import { weld } from "../mesh/weld.ts";
-import type { PartingLine } from "../parting/cut.ts";
+import type { PartingLine } from "../parting/lines/cut.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
 import { writeGlb } from "./glb.ts";
 import { linesAsData, writeDxf } from "./lines.ts";
-import { linearRgb, SECTION_PIGMENTS } from "./palette.ts";
-import { drawPortrait } from "./portrait.ts";
 import { writeStl } from "./stl.ts";
-import { thinned, thinnedRoughly } from "./thin.ts";
 
 const square: PartingLine = {
   sections: [0, 1],

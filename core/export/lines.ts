@@ -1,5 +1,5 @@
 import { DxfWriter, point3d } from "@tarikjabiri/dxf";
-import type { PartingLine } from "../parting/cut.ts";
+import type { PartingLine } from "../parting/lines/cut.ts";
 
 /** Parting lines as plain data: sections by number, points in mm. */
 export function linesAsData(lines: readonly PartingLine[]) {

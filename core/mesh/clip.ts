@@ -1,4 +1,4 @@
-import { FloatList, IndexList } from "./io/scanner.ts";
+import { FloatList, IndexList } from "./lists.ts";
 import type { TriangleMesh } from "./mesh.ts";
 import { dropUnusedVertices } from "./weld.ts";
 

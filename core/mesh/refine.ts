@@ -1,5 +1,5 @@
 /** Splits the long edges of a mesh, so that colours painted on its vertices have clean borders. The surface stays the same. */
-import { FloatList, IndexList } from "./io/scanner.ts";
+import { FloatList, IndexList } from "./lists.ts";
 import type { TriangleMesh } from "./mesh.ts";
 
 /** Rounds of halving, at most: a thin triangle takes more than its length would. */

@@ -1,13 +1,13 @@
 /** The first, coarse answer: of the scan thinned as the file has it, on a coarse grid, looked for in haste. */
-import { thinnedRoughly } from "../export/thin.ts";
+import { thinnedRoughly } from "../display/thin.ts";
 import type { JobContext } from "../job/context.ts";
 import { lathe } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { HASTY } from "../parting/request.ts";
+import { HASTY } from "../parting/search/request.ts";
 import { type Rates, TYPICAL_RATES } from "../takeoff/rates.ts";
 import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine, type PlanResult } from "./engine.ts";
-import { coarseStepMm, type Fineness, settledStepMm } from "./steps.ts";
+import { coarseStepMm, type Fineness, settledStepMm } from "./stages/steps.ts";
 
 const COARSE_TRIANGLES = 30_000;
 

@@ -5,37 +5,28 @@
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { Layout } from "../parting/hand/layout.ts";
-import { type PullRange, pullRange } from "../parting/pullRange.ts";
-import { type SearchEffort, THOROUGH } from "../parting/request.ts";
-import type { ZoneKind } from "../survey/zones.ts";
+import type { Layout } from "../parting/layout/layout.ts";
+import { type PullRange, pullRange } from "../parting/search/pullRange.ts";
+import { type SearchEffort, THOROUGH } from "../parting/search/request.ts";
 import { partingHours, partingPrices } from "../takeoff/prices.ts";
 import { type Rates, TYPICAL_RATES } from "../takeoff/rates.ts";
-import type { Sections } from "./assemble.ts";
+import { type ComparedPlan, comparePlans, offerOf } from "./advice/offers.ts";
+import { type Relaid, type Remedy, remediesFor, type Trial } from "./advice/remedies.ts";
+import { splitOff, suggestLines, suggestRest } from "./advice/rest.ts";
 import type { PlanDocument } from "./document/document.ts";
-import { type ComparedPlan, comparePlans, offerOf } from "./offers.ts";
-import { type Relaid, type Remedy, remediesFor, type Trial } from "./remedies.ts";
-import { splitOff, suggestLines, suggestRest } from "./rest.ts";
-import type { PlanWarning } from "./results/warnings.ts";
-import { checked } from "./sane.ts";
-import { planSections } from "./sections.ts";
+import type { Sections } from "./proof/assemble.ts";
+import { checked } from "./proof/sane.ts";
+import { planSections } from "./proof/sections.ts";
+import type { SurveyStage } from "./proof/surveyStage.ts";
+import type { PlanWarning } from "./proof/warning.ts";
+import type { PlanResult } from "./results/planResult.ts";
 import type { Piece } from "./stages/piece.ts";
 import { searchRequest, sectionsStage } from "./stages/sections.ts";
 import type { Terms } from "./stages/stage.ts";
 import { Stages } from "./stages/stages.ts";
-import type { SurveyStage } from "./surveyStage.ts";
 
+export type { PlanResult } from "./results/planResult.ts";
 export type { Piece } from "./stages/piece.ts";
-
-/** Geometry, and figures that follow from it alone: no money, no rates, no names. */
-export interface PlanResult {
-  readonly piece: Piece;
-  readonly jacket: Jacket;
-  readonly sections: Sections;
-  /** How much of the lines runs through each kind of zone. */
-  readonly zoneMm: Readonly<Record<ZoneKind, number>>;
-  readonly warnings: readonly PlanWarning[];
-}
 
 /** A jacket thicker than this wastes silicone, mm. */
 const THICK_JACKET_MM = 12;

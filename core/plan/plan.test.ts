@@ -5,9 +5,9 @@ import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { treated } from "../parting/hand/edit.ts";
-import { type FillWith, takenInHand } from "../parting/hand/layout.ts";
-import type { Direction } from "../survey/directions.ts";
+import { treated } from "../parting/layout/edit.ts";
+import { type FillWith, takenInHand } from "../parting/layout/layout.ts";
+import type { Direction } from "../space/directions.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { takeoff } from "../takeoff/takeoff.ts";
 import { rotation, rotations, turnedDirection } from "../testing/random.ts";
@@ -15,7 +15,7 @@ import { box, lathe, mushroom, sphere, torus, turned } from "../testing/shapes.t
 import { newPlan, type PlanDocument } from "./document/document.ts";
 import { PlanEngine, type PlanResult } from "./engine.ts";
 import { bundleOf, packBundle, unpackBundle } from "./results/bundle.ts";
-import { seatPiece } from "./seat.ts";
+import { seatPiece } from "./stages/seat.ts";
 
 function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDocument["parting"]>): PlanDocument {
   const base = newPlan({ onBoard });

@@ -10,7 +10,7 @@
  */
 import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf, SHARES } from "../job/team.ts";
-import type { Direction } from "../survey/directions.ts";
+import type { Direction } from "../space/directions.ts";
 import { Body, type BodyData } from "./body.ts";
 
 /** Depths are met at least this often along a way, mm: a bite is told to half of it. */

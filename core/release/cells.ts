@@ -5,7 +5,7 @@
 import { type NearestData, NearestField, NO_CLASS, type NodeClasses } from "../field/nearest.ts";
 import { ALONE, shared, type Team } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { labelsOf } from "../parting/sections.ts";
+import { labelsOf } from "../parting/lines/sections.ts";
 import { vertexNormals } from "../survey/survey.ts";
 
 /** Farther from the jacket than any section reaches, mm. */

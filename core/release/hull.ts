@@ -22,8 +22,8 @@ import {
 import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { Direction } from "../space/directions.ts";
 import { columnFrame, columnPoint, visitColumns } from "../survey/columns.ts";
-import type { Direction } from "../survey/directions.ts";
 import { Body, type BodyData } from "./body.ts";
 import { Cells, type CellsData } from "./cells.ts";
 

@@ -9,7 +9,7 @@ import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import { together } from "../mesh/together.ts";
 import { newPlan } from "../plan/document/document.ts";
 import { PlanEngine } from "../plan/engine.ts";
-import { bareBody } from "../plan/freeing.ts";
+import { bareBody } from "../plan/proof/freeing.ts";
 import { box, moved, mushroom, sphere } from "../testing/shapes.ts";
 import { redistance } from "./redistance.ts";
 import { travelOf } from "./travel.ts";

@@ -11,7 +11,7 @@
 import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive } from "../field/grid.ts";
 import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf, SHARES } from "../job/team.ts";
-import type { Direction } from "../survey/directions.ts";
+import type { Direction } from "../space/directions.ts";
 import { Body, type BodyData } from "./body.ts";
 import { Cells, type CellsData } from "./cells.ts";
 import { addTo, carriedOver, type Joined } from "./hull.ts";

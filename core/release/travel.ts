@@ -3,7 +3,7 @@
  * anywhere. Where its way would run into the board before that, the piece has to be lifted first, in its mould.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { Direction } from "../survey/directions.ts";
+import type { Direction } from "../space/directions.ts";
 import { Body, type BodyData } from "./body.ts";
 
 /** Farther from the body than this a section stands clear, mm: room for a finger. */

@@ -4,10 +4,10 @@
  */
 import { gypsumJute } from "./kinds/gypsumJute.ts";
 import { polyesterMat } from "./kinds/polyesterMat.ts";
-import type { ShellSpan, ShellSystem, ShellTakeoff } from "./system.ts";
+import type { ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
 
-export type { ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./system.ts";
-export { FLANGE_WIDTH_MM } from "./system.ts";
+export type { ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
+export { FLANGE_WIDTH_MM } from "./kinds/system.ts";
 
 export const shellSystems: readonly ShellSystem[] = [gypsumJute, polyesterMat];
 

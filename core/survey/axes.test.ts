@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { type Direction, dot, pullDirections } from "../space/directions.ts";
 import { evenly, rotation, rotations, turnedDirection } from "../testing/random.ts";
 import { box, cylinder, lBlock, sphere, turned } from "../testing/shapes.ts";
 import { bodyAxes, eigenvectors, withBodyAxes } from "./axes.ts";
-import { type Direction, dot, pullDirections } from "./directions.ts";
 
 const AXES: Direction[] = [
   [1, 0, 0],

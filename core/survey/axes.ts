@@ -6,7 +6,7 @@
  * the surface shares (mean shift on the sphere of normals: Fukunaga and Hostetler 1975).
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { type Direction, dot, normalised } from "./directions.ts";
+import { type Direction, dot, normalised } from "../space/directions.ts";
 
 /** The commonest facings are looked at. */
 const SEEDS = 60;

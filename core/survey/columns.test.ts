@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { together } from "../mesh/together.ts";
+import type { Direction } from "../space/directions.ts";
 import { rotation, rotations, turnedDirection } from "../testing/random.ts";
 import { moved, sphere, turned } from "../testing/shapes.ts";
 import { columnFrame, columnPoint, FROM_BACK, FROM_BOARD, visitColumns } from "./columns.ts";
-import type { Direction } from "./directions.ts";
 
 const UP: Direction = [0, 0, 1];
 

@@ -7,7 +7,7 @@
  */
 import { type LineBundle, type LineRange, lineCrossings } from "../field/crossings.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { type Direction, frameAcross } from "./directions.ts";
+import { type Direction, frameAcross } from "../space/directions.ts";
 
 /**
  * Visits a stretch of a line outside the body that ends in it: a point in it moving along the pull meets the body.

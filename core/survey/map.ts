@@ -1,7 +1,7 @@
 /** Survey maps: what each vertex of a mesh looks like from a pull, and from how many pulls it is free. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { type Direction, dot } from "../space/directions.ts";
 import { columnFrame, visitColumns } from "./columns.ts";
-import { type Direction, dot } from "./directions.ts";
 import { vertexNormals } from "./survey.ts";
 
 /** Classes of a survey map. */

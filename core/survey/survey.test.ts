@@ -2,10 +2,6 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { meshBox } from "../mesh/mesh.ts";
-import { evenly } from "../testing/random.ts";
-import { mushroom, sphere, torus } from "../testing/shapes.ts";
-import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
-import { depthField } from "./depth.ts";
 import {
   bearingAndElevation,
   type Direction,
@@ -15,7 +11,11 @@ import {
   onGlobe,
   pullDirections,
   sameDirection,
-} from "./directions.ts";
+} from "../space/directions.ts";
+import { evenly } from "../testing/random.ts";
+import { mushroom, sphere, torus } from "../testing/shapes.ts";
+import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
+import { depthField } from "./depth.ts";
 import { FREE, freeCounts, LOCKED, LOW_DRAFT, surveyMap } from "./map.ts";
 import { surveyDirections } from "./survey.ts";
 

@@ -7,9 +7,9 @@ import type { JobContext } from "../job/context.ts";
 import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { perMesh } from "../mesh/perMesh.ts";
+import type { Direction } from "../space/directions.ts";
 import { columnFrame, columnPoint, FROM_BACK, visitColumns } from "./columns.ts";
 import { type DepthField, depthNode } from "./depth.ts";
-import type { Direction } from "./directions.ts";
 
 /** Places a column is looked at, at most. */
 const MOST_SAMPLES = 8;

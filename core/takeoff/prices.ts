@@ -1,6 +1,6 @@
 /** What a parting costs at a workshop's rates: what the search for sections makes least. */
 import { SILICONE } from "../materials/silicone.ts";
-import type { PartingPrices, PricedPlan } from "../parting/price.ts";
+import type { PartingPrices, PricedPlan } from "../parting/search/price.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import type { SearchRates } from "../plan/document/searchRates.ts";
 import { shellSystem, shellTakeoff } from "../shell/index.ts";

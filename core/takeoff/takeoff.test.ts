@@ -9,7 +9,7 @@ import { PlanEngine, type PlanResult } from "../plan/engine.ts";
 import { bundleOf, type PlanBundle } from "../plan/results/bundle.ts";
 import { planCautions } from "../plan/results/cautions.ts";
 import { figuresOf } from "../plan/results/figures.ts";
-import { seatPiece } from "../plan/seat.ts";
+import { seatPiece } from "../plan/stages/seat.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
 import { partingPrices } from "./prices.ts";
 import { TYPICAL_RATES } from "./rates.ts";

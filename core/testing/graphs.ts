@@ -1,6 +1,6 @@
 /** Small graphs and labelling problems for tests. */
-import type { LabellingProblem } from "../parting/energy.ts";
-import type { VertexGraph } from "../parting/graph.ts";
+import type { LabellingProblem } from "../parting/graph/energy.ts";
+import type { VertexGraph } from "../parting/graph/graph.ts";
 
 /** A grid graph with a seam of one along every edge. */
 export function gridGraph(width: number, height: number): VertexGraph {

@@ -1,7 +1,7 @@
 /** Even draws for property tests. */
 import fc from "fast-check";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { Direction } from "../survey/directions.ts";
+import type { Direction } from "../space/directions.ts";
 
 /** Evenly spread over a range: doubles by their bits would nearly all lie at its low end. */
 export const evenly = (least: number, most: number) =>

@@ -2,7 +2,7 @@
 import type { Page } from "@playwright/test";
 import * as THREE from "three";
 import { meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 import { KNOB_REACH } from "../../web/scene/handle.ts";
 import { InputElement } from "../../web/scene/input.ts";
 import { type NamedView, View } from "../../web/scene/view.ts";

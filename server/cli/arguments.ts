@@ -8,7 +8,7 @@ import {
   type UpAxis,
 } from "../../core/plan/document/document.ts";
 import { shellSystems } from "../../core/shell/index.ts";
-import { type Direction, normalised } from "../../core/survey/directions.ts";
+import { type Direction, normalised } from "../../core/space/directions.ts";
 import { type LengthUnit, lengthUnits } from "../../core/units/index.ts";
 
 export const PLAN_USAGE = `Usage: ./run plan FILE [options]

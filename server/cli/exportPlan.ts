@@ -1,8 +1,8 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
+import { linearRgb, SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
-import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import type { PlanResult } from "../../core/plan/engine.ts";
 

@@ -7,7 +7,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { writeStl } from "../../core/export/stl.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { areaAndVolume } from "../../core/mesh/mesh.ts";
-import type { PlanReport } from "../../core/plan/results/planReport.ts";
+import type { PlanReport } from "../../core/plan/planReport.ts";
 import { mushroom, sphere } from "../../core/testing/shapes.ts";
 import { readPlanArguments, UsageProblem } from "./arguments.ts";
 

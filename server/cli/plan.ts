@@ -7,11 +7,11 @@ import type { JobContext } from "../../core/job/context.ts";
 import { type RawScan, readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
-import { COST_PARTS } from "../../core/parting/price.ts";
+import { COST_PARTS } from "../../core/parting/search/price.ts";
+import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
-import type { ComparedPlan } from "../../core/plan/offers.ts";
-import { type PlanReport, planReport } from "../../core/plan/results/planReport.ts";
+import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
   formatArea,

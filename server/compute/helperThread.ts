@@ -1,7 +1,7 @@
 /** A Node thread that helps a team until its process ends. */
 import { parentPort, workerData } from "node:worker_threads";
-import { kernels, kernelsReady } from "../../core/job/kernels.ts";
 import { help, type Task } from "../../core/job/team.ts";
+import { kernels, kernelsReady } from "../../core/kernels.ts";
 
 parentPort?.on("message", (task: Task) => help(kernels, task));
 await kernelsReady;

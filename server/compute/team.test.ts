@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { makeJacket } from "../../core/jacket/jacket.ts";
 import { Cancelled, plainContext } from "../../core/job/context.ts";
-import { kernels } from "../../core/job/kernels.ts";
 import { ALONE, help, type Kernel, runsOf, SharedTeam, shared, type Task } from "../../core/job/team.ts";
+import { kernels } from "../../core/kernels.ts";
 import { newPlan } from "../../core/plan/document/document.ts";
+import { pullDirections } from "../../core/space/directions.ts";
 import { depthField } from "../../core/survey/depth.ts";
-import { pullDirections } from "../../core/survey/directions.ts";
 import { surveyDirections } from "../../core/survey/survey.ts";
 import { mushroom } from "../../core/testing/shapes.ts";
 import { threadTeam } from "./team.ts";

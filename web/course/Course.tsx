@@ -4,10 +4,10 @@ import { jacketThicknessMm } from "../../core/jacket/coat.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { SaveState } from "../document/useAutosave.ts";
 import { type Show, useShow } from "../lib/show.ts";
+import type { Planning } from "../planning/usePlanning.ts";
 import { Later } from "../ui/Later.tsx";
 import { BuiltFrom } from "./builds/BuiltFrom.tsx";
 import { sectionCount, stationNames, stationQuestions } from "./stations.ts";
-import type { Planning } from "./usePlanning.ts";
 
 type StationState = "set" | "look" | "working";
 

@@ -5,6 +5,7 @@ import { openPlan, usePlan } from "../document/planStore.ts";
 import { useAutosave } from "../document/useAutosave.ts";
 import { openPart, useChangePiece, usePiece, useStoredPlan } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
+import { usePlanning } from "../planning/usePlanning.ts";
 import { Clay } from "../scene/Clay.tsx";
 import { StageProvider } from "../scene/useStage.tsx";
 import { JacketStation } from "../stations/jacket/Station.tsx";
@@ -22,7 +23,6 @@ import { isStation, sectionCount } from "./stations.ts";
 import { Tally } from "./Tally.tsx";
 import { TopBar } from "./TopBar.tsx";
 import { UnreadablePlan } from "./UnreadablePlan.tsx";
-import { usePlanning } from "./usePlanning.ts";
 
 const SHEETS: Readonly<Record<Station, (props: StationProps) => React.ReactNode>> = {
   piece: PieceStation,

@@ -2,9 +2,9 @@ import { useEffect, useState } from "react";
 import type { Piece } from "../../contract/pieces.ts";
 import { usePlan } from "../document/planStore.ts";
 import { call } from "../lib/http.ts";
+import type { Planning } from "../planning/usePlanning.ts";
 import type { NamedView } from "../scene/Stage.ts";
 import { useStage } from "../scene/useStage.tsx";
-import type { Planning } from "./usePlanning.ts";
 
 const VIEWS: readonly { view: NamedView; name: string }[] = [
   { view: "front", name: "Front" },

@@ -5,7 +5,7 @@ import type { PlanFigures } from "../../core/plan/results/figures.ts";
 import { inLine, nextWorking, type Task, TYPICAL_WEEK } from "../../core/schedule/line.ts";
 import { minutesThisWeek } from "../lib/clock.ts";
 import { useShow } from "../lib/show.ts";
-import type { Planning } from "./usePlanning.ts";
+import type { Planning } from "../planning/usePlanning.ts";
 
 interface Entry {
   readonly name: string;

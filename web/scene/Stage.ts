@@ -4,7 +4,7 @@
  */
 import * as Comlink from "comlink";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 import type { PieceLook, ShownSection, StageCommands, Touched } from "./drawing.ts";
 import { forwardInput } from "./input.ts";
 import type { LineHandle } from "./lineHandles.ts";

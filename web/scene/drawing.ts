@@ -4,9 +4,9 @@
  * runs on a thread of its own.
  */
 import * as THREE from "three";
-import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
 import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";

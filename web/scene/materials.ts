@@ -1,6 +1,6 @@
 /** What things look like on the stage: plaster, rubber, marker, and the raking lamp. */
 import * as THREE from "three";
-import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { FILL_KINDS, type FillKind } from "../../core/release/fills.ts";
 
 export const plaster = () =>

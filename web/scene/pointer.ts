@@ -1,6 +1,6 @@
 /** Hands on the stage: dragging a handle, picking a place on the piece, walking round by keys. */
 import * as THREE from "three";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 import type { DirectionHandle } from "./handle.ts";
 import type { CarriedEvent, InputElement } from "./input.ts";
 import type { LineHandles } from "./lineHandles.ts";

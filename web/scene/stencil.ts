@@ -1,6 +1,6 @@
 /** A section's number, stencilled on it. */
 import * as THREE from "three";
-import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
+import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { STENCIL_FACE } from "./faces.ts";
 
 /** Seen flatter than this (cosine) a number is gone; from FULL on it is there: edge-on it would hang as a streak in the air. */

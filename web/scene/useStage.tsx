@@ -1,6 +1,6 @@
 /** React's hold on the stage: made once per place in the page, told what to show. */
 import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 import type { Brush, Dab, Phase, Xyz } from "./pointer.ts";
 import { Stage } from "./Stage.ts";
 

@@ -1,7 +1,7 @@
 /** Where the stage is looked at from: the camera, walking round, and the named views. World space, mm. */
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 
 export type NamedView = "front" | "back" | "left" | "right" | "above" | "pull" | "three-quarter";
 

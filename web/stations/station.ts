@@ -1,6 +1,6 @@
 import type { Piece } from "../../contract/pieces.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
-import type { Planning } from "../course/usePlanning.ts";
+import type { Planning } from "../planning/usePlanning.ts";
 
 /** What every station is given. */
 export interface StationProps {

@@ -5,9 +5,9 @@ import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vite
 import type { Piece } from "../../contract/pieces.ts";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
 import type { PlanFigures, ShownPlan } from "../../core/plan/results/figures.ts";
-import type { Planning } from "../course/usePlanning.ts";
 import { undo, usePlan } from "../document/planStore.ts";
 import { SettingsContext } from "../lib/show.ts";
+import type { Planning } from "../planning/usePlanning.ts";
 import { ballPlan, figuresOfABall } from "../testing/figures.ts";
 import { documentNow, openDocument, planningWith } from "../testing/planning.ts";
 import { JacketStation } from "./jacket/Station.tsx";

@@ -1,8 +1,8 @@
 /** A planning that stands still, for tests of what shows it; what a test needs of it is put in. */
 
 import { newPlan, type PlanDocument } from "../../core/plan/document/document.ts";
-import type { Planning } from "../course/usePlanning.ts";
 import { usePlan } from "../document/planStore.ts";
+import type { Planning } from "../planning/usePlanning.ts";
 
 const nothing = async () => ({ ok: false, cancelled: false, message: "not in this test" }) as const;
 

@@ -1,4 +1,4 @@
-import { bearingAndElevation, type Direction, directionFrom } from "../../core/survey/directions.ts";
+import { bearingAndElevation, type Direction, directionFrom } from "../../core/space/directions.ts";
 import { NumberField } from "./fields.tsx";
 
 /** A direction by its bearing and elevation. */

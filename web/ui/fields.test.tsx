@@ -3,7 +3,7 @@ import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { DEFAULT_SETTINGS } from "../../contract/settings.ts";
-import { bearingAndElevation, type Direction } from "../../core/survey/directions.ts";
+import { bearingAndElevation, type Direction } from "../../core/space/directions.ts";
 import { SettingsContext } from "../lib/show.ts";
 import { DirectionFields } from "./DirectionFields.tsx";
 import { Choice, NumberField } from "./fields.tsx";

@@ -3,7 +3,7 @@
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { BUNDLE_VERSION } from "../../core/plan/results/bundle.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
-import type { Fineness } from "../../core/plan/steps.ts";
+import type { Fineness } from "../../core/plan/stages/steps.ts";
 import type { Rates } from "../../core/takeoff/rates.ts";
 import { type Answer, type Geometry, proxied } from "./geometry.ts";
 

@@ -2,9 +2,9 @@
 import * as Comlink from "comlink";
 import { plainContext } from "../../core/job/context.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import { edited, type HandEdit } from "../../core/parting/hand/edit.ts";
-import type { Layout } from "../../core/parting/hand/layout.ts";
-import { Glance, type GlanceResult } from "../../core/plan/glance.ts";
+import { edited, type HandEdit } from "../../core/parting/layout/edit.ts";
+import type { Layout } from "../../core/parting/layout/layout.ts";
+import { Glance, type GlanceResult } from "../../core/plan/advice/glance.ts";
 import type { Zones } from "../../core/survey/zones.ts";
 
 /** What a glance depends on besides the layout. */

@@ -1,6 +1,7 @@
 /** A second thread for the geometry worker. */
-import { kernels, kernelsReady } from "../../core/job/kernels.ts";
+
 import { help, type Task } from "../../core/job/team.ts";
+import { kernels, kernelsReady } from "../../core/kernels.ts";
 import { ARE_YOU_THERE } from "./signals.ts";
 
 self.onmessage = ({ data }: MessageEvent<Task | typeof ARE_YOU_THERE>) => {

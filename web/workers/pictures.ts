@@ -1,8 +1,8 @@
 /** Pictures that a worker draws, as PNG. */
-import { SECTION_PIGMENTS } from "../../core/export/palette.ts";
-import { drawPortrait, type Portrait } from "../../core/export/portrait.ts";
+import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
+import { drawPortrait, type Portrait } from "../../core/display/portrait.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import type { Direction } from "../../core/survey/directions.ts";
+import type { Direction } from "../../core/space/directions.ts";
 
 const FROM: Direction = [-0.6, -1, 0.3];
 const COVER = { width: 480, height: 400 };

@@ -1,7 +1,8 @@
 /** A plan written out for taking elsewhere, in open formats. */
+
+import { linearRgb, SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { type NamedPart, writeGlb } from "../../core/export/glb.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
-import { linearRgb, SECTION_PIGMENTS } from "../../core/export/palette.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import type { PlanResult } from "../../core/plan/engine.ts";
 

@@ -1,8 +1,9 @@
 /** GLB (binary glTF 2.0): all triangle primitives of the scene, placed by their nodes. Metres, Y up, by its standard. */
+
+import { FloatList, IndexList, Recentring } from "../lists.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import type { RawScan, ScanFormat } from "./format.ts";
-import { FloatList, IndexList, Recentring } from "./scanner.ts";
 
 const MAGIC = 0x46546c67;
 const CHUNK_JSON = 0x4e4f534a;

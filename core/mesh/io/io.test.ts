@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { writeGlb } from "../../export/glb.ts";
 import { writeStl } from "../../export/stl.ts";
 import { newPlan } from "../../plan/document/document.ts";
-import { seatPiece } from "../../plan/seat.ts";
+import { seatPiece } from "../../plan/stages/seat.ts";
 import { box, sphere } from "../../testing/shapes.ts";
 import { areaAndVolume, boxSize, meshBox, type TriangleMesh } from "../mesh.ts";
 import { ScanProblem, type ScanProblemCode } from "../problem.ts";

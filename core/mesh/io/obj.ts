@@ -1,9 +1,10 @@
 /** OBJ: vertices and faces; polygons become fans, groups and materials are passed over. */
 import type { JobContext } from "../../job/context.ts";
+import { FloatList, IndexList, Recentring } from "../lists.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
-import { ByteScanner, FloatList, IndexList, Recentring } from "./scanner.ts";
+import { ByteScanner } from "./scanner.ts";
 
 export const obj: ScanFormat = {
   id: "OBJ",

@@ -1,9 +1,10 @@
 /** PLY: ASCII and both binary byte orders. Only vertex x, y, z and the face lists are read. */
 import type { JobContext } from "../../job/context.ts";
+import { IndexList, Recentring } from "../lists.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
-import { ByteScanner, IndexList, Recentring } from "./scanner.ts";
+import { ByteScanner } from "./scanner.ts";
 
 interface Property {
   readonly name: string;

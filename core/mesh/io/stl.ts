@@ -1,9 +1,10 @@
 /** STL, ASCII and binary. The format carries no unit. Facet normals are ignored: the winding tells. */
 import type { JobContext } from "../../job/context.ts";
+import { FloatList, Recentring } from "../lists.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
-import { ByteScanner, FloatList, Recentring } from "./scanner.ts";
+import { ByteScanner } from "./scanner.ts";
 
 const HEADER_BYTES = 84;
 const FACET_BYTES = 50;

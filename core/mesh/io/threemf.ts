@@ -2,10 +2,10 @@
 import { Unzip, UnzipInflate } from "fflate";
 import type { JobContext } from "../../job/context.ts";
 import type { LengthUnit } from "../../units/index.ts";
+import { FloatList, IndexList, Recentring } from "../lists.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import type { RawScan, ScanFormat } from "./format.ts";
-import { FloatList, IndexList, Recentring } from "./scanner.ts";
 import { scanTags } from "./xml.ts";
 
 /** Unpacked size beyond which a package is refused: a 2 million triangle model is about 300 MB of XML. */

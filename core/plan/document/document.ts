@@ -5,10 +5,10 @@
 import type { Coat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
 import type { Stop } from "../../jacket/stops.ts";
-import type { Layout } from "../../parting/hand/layout.ts";
+import type { Layout } from "../../parting/layout/layout.ts";
 import type { FillChoice } from "../../release/fills.ts";
+import type { Direction } from "../../space/directions.ts";
 import type { Dismissal } from "../../survey/decisions.ts";
-import type { Direction } from "../../survey/directions.ts";
 import { NO_ZONES, type Zones } from "../../survey/zones.ts";
 import type { LengthUnit } from "../../units/index.ts";
 import { type Identity, NOBODY_KNOWN } from "./identity.ts";

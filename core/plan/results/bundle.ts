@@ -4,16 +4,16 @@
  * Layout: magic "RMFB", version (u32), length of the JSON in bytes (u32), the JSON padded to 4 bytes, then the arrays
  * one after the other, each padded to 4 bytes. The JSON's `arrays` lists kind and length of each.
  */
-import { thinned } from "../../export/thin.ts";
+import { thinned } from "../../display/thin.ts";
 import type { NearestField } from "../../field/nearest.ts";
 import type { Team } from "../../job/team.ts";
 import { sameMesh, type TriangleMesh } from "../../mesh/mesh.ts";
-import type { PartingLine } from "../../parting/cut.ts";
-import type { FillWith } from "../../parting/hand/layout.ts";
+import type { FillWith } from "../../parting/layout/layout.ts";
+import type { PartingLine } from "../../parting/lines/cut.ts";
 import { FILL_KINDS } from "../../release/fills.ts";
 import { fillThickness } from "../../release/fillThickness.ts";
-import type { Sections } from "../assemble.ts";
-import type { PlanResult } from "../engine.ts";
+import type { Sections } from "../proof/assemble.ts";
+import type { PlanResult } from "./planResult.ts";
 import { type GeometryReport, geometryReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;

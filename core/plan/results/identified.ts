@@ -10,7 +10,7 @@
  * Whatever is left gets an id that nothing had before. Greedy assignment: at these numbers no better one is needed.
  */
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import type { PartingLine } from "../../parting/cut.ts";
+import type { PartingLine } from "../../parting/lines/cut.ts";
 import type { FillPart } from "../../release/fills.ts";
 import type { PlanDocument } from "../document/document.ts";
 import { freshId, type Identity, type KnownFill, type KnownLine, type KnownSection } from "../document/identity.ts";

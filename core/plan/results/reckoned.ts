@@ -6,9 +6,9 @@ import { pieceMassG } from "../../materials/pieceMaterial.ts";
 import type { Rates } from "../../takeoff/rates.ts";
 import { type Takeoff, takeoff } from "../../takeoff/takeoff.ts";
 import type { PlanDocument } from "../document/document.ts";
+import type { PlanWarning } from "../proof/warning.ts";
 import { type CutOff, cutOffOf } from "./cutOff.ts";
 import type { GeometryReport } from "./report.ts";
-import type { PlanWarning } from "./warnings.ts";
 
 export interface Reckoned {
   readonly takeoff: Takeoff;

@@ -1,7 +1,7 @@
 /** A plan's geometry and figures as one plain object: what pages show, and what is kept. */
 import { meshBox } from "../../mesh/mesh.ts";
 import type { FillKind } from "../../release/fills.ts";
-import type { PlanResult } from "../engine.ts";
+import type { PlanResult } from "./planResult.ts";
 
 export interface ReportTimings {
   readonly readMs: number;

@@ -1,18 +1,8 @@
-/** What is wrong with a plan, or to be careful of, as data; told in words where it is shown. */
+/** Warnings of a plan in words. */
 import { type Box, placeInWords } from "../../survey/place.ts";
 import { formatLength, formatMass } from "../../units/index.ts";
+import type { PlanWarning } from "../proof/warning.ts";
 import { liftCaution } from "./liftCaution.ts";
-
-type Place = readonly [number, number, number];
-
-export type PlanWarning =
-  | { readonly kind: "scan" | "jacket" | "lines"; readonly text: string }
-  /** A section presses deeper into the jacket than the rubber gives. */
-  | { readonly kind: "held"; readonly section: number; readonly biteMm: number; readonly at: Place | null }
-  /** Sections of which none can leave first. */
-  | { readonly kind: "circle"; readonly sections: readonly number[]; readonly at: Place | null }
-  /** Sections that leave only after the piece has been lifted, and what it weighs in its mould at most. */
-  | { readonly kind: "lift"; readonly sections: readonly number[]; readonly massG: number; readonly surface: string };
 
 /** How figures are told. */
 export interface Words {

@@ -1,8 +1,8 @@
 /** Keys that hosts keep results by; all of them follow from what the stages declare that they read. */
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
-import { effortOf, type Fineness } from "../steps.ts";
 import { searchRequest } from "./sections.ts";
+import { effortOf, type Fineness } from "./steps.ts";
 import { STAGE_NAMES, type StageName, stageKey } from "./table.ts";
 
 /** What a host knows of a plan beside its document; the grid step follows from the piece and the fineness. */

@@ -2,7 +2,7 @@
 import { type Outside, outsideOfParts } from "../../field/enclosed.ts";
 import { areaAndVolume, boxSize, meshBox, sharedMesh, type TriangleMesh } from "../../mesh/mesh.ts";
 import { repairScan, type ScanReport } from "../../mesh/repair.ts";
-import { seatPiece } from "../seat.ts";
+import { seatPiece } from "./seat.ts";
 import { stage } from "./stage.ts";
 
 export interface Piece {

@@ -3,11 +3,11 @@ import { jacketThicknessMm, usualGiveMm } from "../../jacket/coat.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import { shellTakeoff } from "../../shell/index.ts";
 import { partingPrices } from "../../takeoff/prices.ts";
-import type { Sections } from "../assemble.ts";
-import type { ProofRequest, SearchRequest, SectionsRequest } from "../choosing.ts";
 import type { PlanDocument } from "../document/document.ts";
-import { planSections } from "../sections.ts";
-import type { SurveyStage } from "../surveyStage.ts";
+import type { Sections } from "../proof/assemble.ts";
+import type { ProofRequest, SearchRequest, SectionsRequest } from "../proof/choosing.ts";
+import { planSections } from "../proof/sections.ts";
+import type { SurveyStage } from "../proof/surveyStage.ts";
 import { stage, type Terms } from "./stage.ts";
 
 /** What proves a plan, wherever its lines come from. */

@@ -4,7 +4,7 @@
  */
 import type { JobContext } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import type { SearchEffort } from "../../parting/request.ts";
+import type { SearchEffort } from "../../parting/search/request.ts";
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
 

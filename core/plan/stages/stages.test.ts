@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { plainContext } from "../../job/context.ts";
-import { THOROUGH } from "../../parting/request.ts";
+import { THOROUGH } from "../../parting/search/request.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { CHANGES, LAID_PLAN, PLAN } from "../../testing/documentChanges.ts";
 import { moved, sphere } from "../../testing/shapes.ts";

@@ -1,6 +1,6 @@
 /** What suggestions are looked for on: the jacket's outside, coarse. Its table of pulls is made when it is first asked for. */
 import type { Jacket } from "../../jacket/jacket.ts";
-import { SurveyStage, surveyRequestFor } from "../surveyStage.ts";
+import { SurveyStage, surveyRequestFor } from "../proof/surveyStage.ts";
 import { stage } from "./stage.ts";
 
 export const surveyStage = stage({

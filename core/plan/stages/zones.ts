@@ -1,7 +1,7 @@
 /** How much of the lines runs through each kind of zone. */
 import type { Jacket } from "../../jacket/jacket.ts";
 import { type ZoneKind, zoneLengthsMm } from "../../survey/zones.ts";
-import type { Sections } from "../assemble.ts";
+import type { Sections } from "../proof/assemble.ts";
 import { stage } from "./stage.ts";
 
 export const zonesStage = stage({

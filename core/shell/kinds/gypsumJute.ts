@@ -2,7 +2,7 @@
 import { gypsumYield } from "../../materials/gypsum.ts";
 import { TYPICAL } from "../../materials/property.ts";
 import { MM2_PER_M2, MM3_PER_LITRE } from "../../units/index.ts";
-import { FLANGE_WIDTH_MM, type ShellSystem, sum } from "../system.ts";
+import { FLANGE_WIDTH_MM, type ShellSystem, sum } from "./system.ts";
 
 export const gypsumJute: ShellSystem = {
   id: "gypsum-jute",

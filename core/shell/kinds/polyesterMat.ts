@@ -2,7 +2,7 @@
 import { laminateLayer } from "../../materials/laminate.ts";
 import { TYPICAL } from "../../materials/property.ts";
 import { MM2_PER_M2 } from "../../units/index.ts";
-import { FLANGE_WIDTH_MM, type ShellSystem, sum } from "../system.ts";
+import { FLANGE_WIDTH_MM, type ShellSystem, sum } from "./system.ts";
 
 export const polyesterMat: ShellSystem = {
   id: "polyester-mat",

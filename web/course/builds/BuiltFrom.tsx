@@ -6,8 +6,8 @@ import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { usePlan } from "../../document/planStore.ts";
 import type { SaveState } from "../../document/useAutosave.ts";
 import { SettingsContext } from "../../lib/show.ts";
+import type { Planning } from "../../planning/usePlanning.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
-import type { Planning } from "../usePlanning.ts";
 import { PlansDialog } from "./PlansDialog.tsx";
 import { useBuild, useBuilds, useMakeBuild } from "./useBuilds.ts";
 
@@ -115,7 +115,6 @@ function NameBuild({
             value={name}
             maxLength={120}
             placeholder="For the client, second go"
-            // biome-ignore lint/a11y/noAutofocus: the dialog asks for nothing else.
             autoFocus
             onChange={(event) => setName(event.target.value)}
           />

@@ -10,8 +10,8 @@ import { usePlan } from "../../document/planStore.ts";
 import { getJson } from "../../lib/http.ts";
 import { openPart } from "../../lib/queries.ts";
 import { useShow } from "../../lib/show.ts";
+import type { Planning } from "../../planning/usePlanning.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
-import type { Planning } from "../usePlanning.ts";
 import { useBuilds, useReadRevision, useRevisions } from "./useBuilds.ts";
 
 const WHEN = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });

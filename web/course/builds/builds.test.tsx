@@ -54,16 +54,18 @@ function server(made: { name: string }[]): Asked[] {
 
 const SAVED: SaveState = { kind: "saved" };
 
+/** The part of the course over the plan as the store has it. */
+function Shown({ save }: { save: SaveState }) {
+  const document = usePlan((plan) => plan.document);
+  const planning = planningWith({ bundle: { figures } as ShownPlan });
+  return document && <BuiltFrom piece={FINIAL} document={document} planning={planning} save={save} />;
+}
+
 function shown(save: SaveState = SAVED) {
-  function Shown() {
-    const document = usePlan((plan) => plan.document);
-    const planning = planningWith({ bundle: { figures } as ShownPlan });
-    return document && <BuiltFrom piece={FINIAL} document={document} planning={planning} save={save} />;
-  }
   render(
     <QueryClientProvider client={new QueryClient()}>
       <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines" }}>
-        <Shown />
+        <Shown save={save} />
       </SettingsContext>
     </QueryClientProvider>,
   );

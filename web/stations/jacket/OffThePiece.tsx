@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { SILICONE } from "../../../core/materials/silicone.ts";
 import type { StretchCheck } from "../../../core/survey/stretch.ts";
-import type { Planning } from "../../course/usePlanning.ts";
 import { useShow } from "../../lib/show.ts";
+import type { Planning } from "../../planning/usePlanning.ts";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Part } from "../../ui/fields.tsx";
 

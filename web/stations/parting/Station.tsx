@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { SECTION_PIGMENTS } from "../../../core/export/palette.ts";
+import { SECTION_PIGMENTS } from "../../../core/display/palette.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
-import { type Direction, sharePull } from "../../../core/survey/directions.ts";
+import { type Direction, sharePull } from "../../../core/space/directions.ts";
 import { placeInWords } from "../../../core/survey/place.ts";
 import { beginDrag, endDrag, usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";

@@ -1,13 +1,13 @@
 /** Lines laid by hand: takes a plan's lines in hand, sends edits to their worker, and keeps the tally beside them. */
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
-import { type HandEdit, treated } from "../../../core/parting/hand/edit.ts";
-import { type Layout, type Treatment, takenInHand } from "../../../core/parting/hand/layout.ts";
+import { type HandEdit, treated } from "../../../core/parting/layout/edit.ts";
+import { type Layout, type Treatment, takenInHand } from "../../../core/parting/layout/layout.ts";
+import { figuresAtAGlance, type GlanceResult } from "../../../core/plan/advice/glance.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
-import { figuresAtAGlance, type GlanceResult } from "../../../core/plan/glance.ts";
-import type { Planning } from "../../course/usePlanning.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
+import type { Planning } from "../../planning/usePlanning.ts";
 import { type GlanceTerms, Hand } from "../../workers/hand.ts";
 
 export interface HandWork {

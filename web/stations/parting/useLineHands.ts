@@ -1,6 +1,6 @@
 /** The hand on the parting's lines: their handles dragged on the stage, places picked there, and the same by keys. */
 import { type Dispatch, type SetStateAction, useEffect } from "react";
-import type { LaidLine } from "../../../core/parting/hand/layout.ts";
+import type { LaidLine } from "../../../core/parting/layout/layout.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import type { HandWork } from "./useHand.ts";
 

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import { bridgedGapMm } from "../../../core/jacket/coat.ts";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
-import { bearingAndElevation, type Direction, directionFrom } from "../../../core/survey/directions.ts";
+import { bearingAndElevation, type Direction, directionFrom } from "../../../core/space/directions.ts";
 import { NEAR_LIMIT, THIN_PART_MM } from "../../../core/survey/walls.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
-import type { Direction } from "../../../core/survey/directions.ts";
+import type { Direction } from "../../../core/space/directions.ts";
 import type { Geometry } from "../../workers/geometry.ts";
 
 /** Spacing of the survey's rays on the shown mesh. */

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { cheapest } from "../../../../core/plan/advice/offers.ts";
 import type { SectionCount } from "../../../../core/plan/document/document.ts";
-import { cheapest } from "../../../../core/plan/offers.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import type { ShownOffer } from "../../../workers/geometry.ts";

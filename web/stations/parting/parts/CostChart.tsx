@@ -1,7 +1,7 @@
 import { BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
 import { useContext } from "react";
 import { Bar } from "react-chartjs-2";
-import { COST_PARTS } from "../../../../core/parting/price.ts";
+import { COST_PARTS } from "../../../../core/parting/search/price.ts";
 import { SettingsContext, useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
 import { PARTS } from "./costParts.ts";

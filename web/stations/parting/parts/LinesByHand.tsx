@@ -1,8 +1,8 @@
 import { useCallback, useMemo, useState } from "react";
-import type { HandEdit } from "../../../../core/parting/hand/edit.ts";
-import { type LaidLine, placesAlong } from "../../../../core/parting/hand/layout.ts";
-import { troubleInWords } from "../../../../core/parting/hand/sections.ts";
-import type { Way } from "../../../../core/parting/hand/ways.ts";
+import type { HandEdit } from "../../../../core/parting/layout/edit.ts";
+import { type LaidLine, placesAlong } from "../../../../core/parting/layout/layout.ts";
+import { troubleInWords } from "../../../../core/parting/layout/sections.ts";
+import type { Way } from "../../../../core/parting/layout/ways.ts";
 import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";

@@ -1,5 +1,5 @@
-import type { HiddenStretch } from "../../../../core/parting/bothSides.ts";
-import type { HandEdit } from "../../../../core/parting/hand/edit.ts";
+import type { HandEdit } from "../../../../core/parting/layout/edit.ts";
+import type { HiddenStretch } from "../../../../core/parting/lines/bothSides.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution, More } from "../../../ui/fields.tsx";

@@ -1,5 +1,5 @@
-import type { Leaving, PullRange } from "../../../../core/parting/pullRange.ts";
-import { bearingAndElevation, type Direction, onGlobe, sameDirection } from "../../../../core/survey/directions.ts";
+import type { Leaving, PullRange } from "../../../../core/parting/search/pullRange.ts";
+import { bearingAndElevation, type Direction, onGlobe, sameDirection } from "../../../../core/space/directions.ts";
 
 const SIZE = 220;
 const RADIUS = 100;

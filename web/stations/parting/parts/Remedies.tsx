@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { Remedy } from "../../../../core/plan/remedies.ts";
+import type { Remedy } from "../../../../core/plan/advice/remedies.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { type Show, useShow } from "../../../lib/show.ts";
 import { Caution } from "../../../ui/fields.tsx";

@@ -1,7 +1,7 @@
-import { SECTION_PIGMENTS } from "../../../../core/export/palette.ts";
-import type { FillWith, Hold, Treatment } from "../../../../core/parting/hand/layout.ts";
+import { SECTION_PIGMENTS } from "../../../../core/display/palette.ts";
+import type { FillWith, Hold, Treatment } from "../../../../core/parting/layout/layout.ts";
 import type { GeometryReport } from "../../../../core/plan/results/report.ts";
-import type { Direction } from "../../../../core/survey/directions.ts";
+import type { Direction } from "../../../../core/space/directions.ts";
 import { type Show, useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { DirectionFields } from "../../../ui/DirectionFields.tsx";

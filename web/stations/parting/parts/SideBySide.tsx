@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { siliconeMassG } from "../../../../core/materials/silicone.ts";
-import { COST_PARTS } from "../../../../core/parting/price.ts";
+import { COST_PARTS } from "../../../../core/parting/search/price.ts";
 import { useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
 import { PARTS } from "./costParts.ts";

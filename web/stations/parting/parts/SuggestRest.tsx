@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { type Layout, MOST_SECTIONS } from "../../../../core/parting/hand/layout.ts";
+import { type Layout, MOST_SECTIONS } from "../../../../core/parting/layout/layout.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { Caution, Choice } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";

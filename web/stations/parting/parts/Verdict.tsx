@@ -1,7 +1,8 @@
 import { useMemo } from "react";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import type { PlanWarning } from "../../../../core/plan/proof/warning.ts";
 import type { PlanFigures } from "../../../../core/plan/results/figures.ts";
-import { type PlanWarning, warningInWords } from "../../../../core/plan/results/warnings.ts";
+import { warningInWords } from "../../../../core/plan/results/warnings.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import { BeforeCoat } from "./BeforeCoat.tsx";

@@ -1,7 +1,7 @@
 import { useState } from "react";
-import type { Leaving, PullRange } from "../../../../core/parting/pullRange.ts";
-import { bearingAndElevation, type Direction, sameDirection } from "../../../../core/survey/directions.ts";
-import type { Planning } from "../../../course/usePlanning.ts";
+import type { Leaving, PullRange } from "../../../../core/parting/search/pullRange.ts";
+import { bearingAndElevation, type Direction, sameDirection } from "../../../../core/space/directions.ts";
+import type { Planning } from "../../../planning/usePlanning.ts";
 import { Caution } from "../../../ui/fields.tsx";
 import { PullGlobe } from "./PullGlobe.tsx";
 

@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
 import type { GeometryReport } from "../../../../core/plan/results/report.ts";
-import type { Planning } from "../../../course/usePlanning.ts";
+import type { Planning } from "../../../planning/usePlanning.ts";
 import { planningWith } from "../../../testing/planning.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
 import { Compare } from "./Compare.tsx";

@@ -1,4 +1,4 @@
-import type { CostPart } from "../../../../core/parting/price.ts";
+import type { CostPart } from "../../../../core/parting/search/price.ts";
 
 /** What the parts of the cost are called, and their shades by day and night. */
 export const PARTS: Readonly<

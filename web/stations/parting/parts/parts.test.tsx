@@ -2,10 +2,10 @@
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { HiddenStretch } from "../../../../core/parting/bothSides.ts";
-import type { Layout } from "../../../../core/parting/hand/layout.ts";
+import type { Layout } from "../../../../core/parting/layout/layout.ts";
+import type { HiddenStretch } from "../../../../core/parting/lines/bothSides.ts";
+import type { Remedy } from "../../../../core/plan/advice/remedies.ts";
 import { newPlan } from "../../../../core/plan/document/document.ts";
-import type { Remedy } from "../../../../core/plan/remedies.ts";
 import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { documentNow, openDocument, planningWith } from "../../../testing/planning.ts";
 import { FillShown } from "./FillShown.tsx";

@@ -4,8 +4,8 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { ShownPlan } from "../../../../core/plan/results/figures.ts";
 import type { Decision } from "../../../../core/survey/decisions.ts";
-import type { Planning } from "../../../course/usePlanning.ts";
 import { usePlan } from "../../../document/planStore.ts";
+import type { Planning } from "../../../planning/usePlanning.ts";
 import { documentNow, openDocument, planningWith } from "../../../testing/planning.ts";
 import { Decisions } from "./Decisions.tsx";
 

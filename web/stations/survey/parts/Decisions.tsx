@@ -6,9 +6,9 @@ import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import { type Decision, type DecisionKind, undecided, zoneRadiusMm } from "../../../../core/survey/decisions.ts";
 import { THIN_PART_MM } from "../../../../core/survey/walls.ts";
 import { withDab } from "../../../../core/survey/zones.ts";
-import type { Planning } from "../../../course/usePlanning.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { type Show, useShow } from "../../../lib/show.ts";
+import type { Planning } from "../../../planning/usePlanning.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Part } from "../../../ui/fields.tsx";
 

@@ -1,0 +1,69 @@
+/** All of a plan as one plain object: what the command line prints as JSON. */
+import { materialName } from "../materials/catalogue.ts";
+import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
+import type { Rates } from "../takeoff/rates.ts";
+import type { ComparedPlan } from "./advice/offers.ts";
+import type { PlanDocument } from "./document/document.ts";
+import type { PlanResult } from "./engine.ts";
+import { reckoned } from "./results/reckoned.ts";
+import { geometryReport, type ReportTimings } from "./results/report.ts";
+import { warningInWords } from "./results/warnings.ts";
+
+/** What the command line adds to a report. */
+export interface ReportExtras {
+  readonly rates: Rates;
+  readonly document: PlanDocument;
+  /** The plans of every number of sections. */
+  readonly plans?: readonly ComparedPlan[];
+  /** From where each section could be pulled. */
+  readonly ranges?: readonly PullRange[];
+}
+
+export function planReport(
+  result: PlanResult,
+  timings: ReportTimings,
+  { rates, document, plans = [], ranges = [] }: ReportExtras,
+) {
+  const geometry = geometryReport(result, timings);
+  const { takeoff, cutOff, warnings } = reckoned(geometry, document, rates);
+  return {
+    ...geometry,
+    sections: geometry.sections.map((section, k) => ({
+      ...section,
+      shellMassG: takeoff.sectionMassesG[k],
+      range: ranges[k] ? rangeReport(ranges[k]) : null,
+    })),
+    cutOff,
+    plans: plans.map((plan) => ({
+      sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, releases }) => ({
+        pull,
+        areaMm2,
+        shellMassG: massG,
+        fillMm3,
+        releases,
+      })),
+      partingLengthMm: plan.lineMm,
+      fillMm3: plan.fillMm3,
+      costMinor: Math.round(plan.cost),
+      costParts: plan.parts,
+      hours: plan.hours,
+      reason: plan.reason,
+    })),
+    materials: takeoff.materials.map((line) => ({
+      item: materialName(line),
+      material: line.material,
+      use: line.use,
+      quantity: line.quantity,
+      unit: line.unit,
+    })),
+    warnings: warnings.map((warning) => warningInWords(warning, geometry.piece.boxMm)),
+  };
+}
+
+export type PlanReport = ReturnType<typeof planReport>;
+
+/** The pulls a section leaves along, by how; and the one that costs it least. */
+function rangeReport({ directions, best, bestLeaving }: PullRange) {
+  const of = (wanted: Leaving) => directions.filter(({ leaving }) => leaving === wanted).map(({ pull }) => pull);
+  return { free: of("free"), withFill: of("fill"), best, bestLeaving };
+}

@@ -1,0 +1,136 @@
+/** Sections laid out on the jacket as it is before any fill: from a suggestion, or from lines laid by hand. */
+import type { NearestField } from "../../field/nearest.ts";
+import type { Jacket } from "../../jacket/jacket.ts";
+import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
+import { type FillWith, type Layout, networkOn } from "../../parting/layout/layout.ts";
+import { potentialsOf } from "../../parting/layout/potentials.ts";
+import { labelsOfLayout, type Trouble, troublesOf } from "../../parting/layout/sections.ts";
+import { surfaceOn, vertexAt } from "../../parting/layout/surface.ts";
+import { type CutResult, cutSections, type PartingLine } from "../../parting/lines/cut.ts";
+import { drawnPotentials } from "../../parting/lines/drawn.ts";
+import { fairLine, PASSED_SPACINGS, resample } from "../../parting/lines/fair.ts";
+import { sidesOf } from "../../parting/lines/network.ts";
+import { labelsOf, withoutIslands } from "../../parting/lines/sections.ts";
+import type { SuggestRequest } from "../../parting/search/request.ts";
+import type { Suggestion } from "../../parting/search/trial.ts";
+import type { Direction } from "../../space/directions.ts";
+import { vertexNormals } from "../../survey/survey.ts";
+
+export interface LaidOut {
+  readonly pulls: readonly Direction[];
+  /** Section of each vertex of the survey's mesh. */
+  readonly label: Uint8Array;
+  /** Of each section on the vertices of the jacket. */
+  readonly potentials: readonly Float32Array[];
+  readonly fillWith: readonly FillWith[];
+  readonly troubles: readonly Trouble[];
+}
+
+/** Height of the board, or null where the piece floats. */
+export function boardOf({ request }: Jacket): number | null {
+  return request.onBoard ? 0 : null;
+}
+
+export function drawnOut(
+  { pulls, label }: Suggestion,
+  jacket: Jacket,
+  { coarse, nearest, clear }: SuggestRequest,
+): LaidOut {
+  const surface = { mesh: coarse, nearest };
+  const p = jacket.mesh.positions;
+  const labels = new Uint8Array(p.length / 3);
+  const clearOf = clear && new Uint8Array(labels.length);
+  for (let v = 0; v < labels.length; v++) {
+    const under = vertexAt(surface, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+    labels[v] = label[under];
+    if (clear && clearOf) clearOf[v] = clear[under];
+  }
+  const { stepMm } = jacket.request;
+  const potentials = drawnPotentials(jacket.mesh, labels, clearOf, pulls, stepMm, boardOf(jacket));
+  return { pulls, label, potentials, fillWith: pulls.map(() => "silicone"), troubles: [] };
+}
+
+/**
+ * Waves in a suggested line that a hand would run straight across, mm: over a fold, not round a limb. The shorter ones
+ * serve where the line would else run into a zone that is to be kept clear.
+ */
+const HAND_WAVES_MM = [110, 70, 45];
+
+/** The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to. */
+export function runOn(
+  laid: LaidOut,
+  { mesh, request: { stepMm } }: Jacket,
+  nearest: NearestField,
+  survey: SuggestRequest,
+): LaidOut {
+  const { normals } = vertexNormals(mesh);
+  const label = labelsOf(laid.potentials);
+  const network = cutSections(mesh, laid.potentials).lines.map((found) => {
+    const line = runClear(found, nearest, stepMm, survey);
+    const [left, right] = sidesOf(line, mesh, normals, label, nearest);
+    return { points: Float64Array.from(line.points), closed: line.closed, left, right };
+  });
+  if (network.length === 0) return laid;
+  const potentials = potentialsOf(mesh, network, laid.pulls.length, stepMm);
+  return { ...laid, potentials: withoutIslands(potentials, vertexNeighbours(mesh)) };
+}
+
+/** A line with the longest waves taken out that leave it no more in the zones to keep clear than it was. */
+function runClear(
+  found: PartingLine,
+  nearest: NearestField,
+  stepMm: number,
+  { coarse, nearest: about, clear }: SuggestRequest,
+): PartingLine {
+  const withinMm = (line: PartingLine) => {
+    if (!clear) return 0;
+    const points = resample(line, stepMm);
+    let within = 0;
+    for (let k = 0; k < points.length; k += 3) {
+      within += clear[vertexAt({ mesh: coarse, nearest: about }, points[k], points[k + 1], points[k + 2])];
+    }
+    return within * stepMm;
+  };
+  const plain = fairLine(found, stepMm, nearest);
+  const most = withinMm(plain) + stepMm;
+  for (const waveMm of HAND_WAVES_MM) {
+    // Points so far apart that the fairing lets waves pass from just that length on.
+    const line = fairLine(found, waveMm / PASSED_SPACINGS, nearest, waveMm);
+    if (withinMm(line) <= most) return line;
+  }
+  return plain;
+}
+
+export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {
+  const { mesh, request } = jacket;
+  const surface = surfaceOn(survey.coarse, survey.nearest, survey.boardMm);
+  const label = labelsOfLayout(surface, layout);
+  const network = networkOn(layout, nearest);
+  return {
+    pulls: layout.sections.map(({ pull }) => pull),
+    label,
+    potentials: withoutIslands(
+      potentialsOf(mesh, network, layout.sections.length, request.stepMm),
+      vertexNeighbours(mesh),
+    ),
+    fillWith: layout.sections.map(({ fillWith }) => fillWith ?? "silicone"),
+    troubles: troublesOf(surface, layout, label),
+  };
+}
+
+/** The lines of a cut, fair, each with the section on its left first. */
+export function linesOn(
+  mesh: TriangleMesh,
+  nearest: NearestField,
+  cut: CutResult,
+  potentials: readonly Float32Array[],
+  stepMm: number,
+): PartingLine[] {
+  const { normals } = vertexNormals(mesh);
+  const label = labelsOf(potentials);
+  return cut.lines.map((found) => {
+    const line = fairLine(found, stepMm, nearest);
+    return { ...line, sections: sidesOf(line, mesh, normals, label, nearest) };
+  });
+}

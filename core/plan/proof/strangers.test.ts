@@ -1,0 +1,75 @@
+/** Pieces nobody drew, made from seeds: whatever it is, it comes off, and a prover that shares no code agrees. */
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../../job/context.ts";
+import { repairScan } from "../../mesh/repair.ts";
+import { takenInHand } from "../../parting/layout/layout.ts";
+import { TYPICAL_RATES } from "../../takeoff/rates.ts";
+import { hardPiece } from "../../testing/hardPieces.ts";
+import { Prover } from "../../testing/prover.ts";
+import { STRANGER_KINDS, stranger } from "../../testing/strangers.ts";
+import { newPlan } from "../document/document.ts";
+import { PlanEngine } from "../engine.ts";
+
+const PIECES = 40;
+const HEIGHT_MM = 260;
+const SCAN_STEP_MM = 5;
+const STEP_MM = 7;
+const PLACES = 30;
+/** A bite the prover may find deeper than was told, mm: its places lie on triangles that cut the corners of the grid. */
+const SLACK_MM = 2.5;
+/** The seed of a figure that takes a fill of a quarter of a litre. */
+const RAISED_ARMS = 2;
+/** Of all that is planned, so much comes off. */
+const COME_OFF_SHARE = 0.97;
+
+describe("made-up pieces", () => {
+  const held: string[] = [];
+
+  it.each(STRANGER_KINDS.map((kind, k) => [kind, k] as const))(
+    "that are %s come off, and the prover agrees",
+    (kind, first) => {
+      for (let seed = first; seed < PIECES; seed += STRANGER_KINDS.length) {
+        const made = stranger(seed, HEIGHT_MM, SCAN_STEP_MM);
+        expect(made.kind).toBe(kind);
+        const piece = repairScan(made.mesh, ctx).mesh;
+        const { jacket, sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+        expect(sections.sections.length).toBeLessThanOrEqual(8);
+        const coat = jacket.siliconeMm3 / (jacket.outerAreaMm2 * jacket.thicknessMm);
+        expect(coat).toBeGreaterThan(0.7);
+        expect(coat).toBeLessThan(2.5);
+        const prover = new Prover(sections.filled);
+        for (const { number, skin, pull, releases, biteMm } of sections.sections) {
+          if (!releases) held.push(`${kind} ${seed}, section ${number}: ${biteMm.toFixed(1)} mm`);
+          else
+            for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(sections.giveMm + SLACK_MM);
+        }
+      }
+    },
+  );
+
+  it.each(["dragon", "wings"] as const)("that are as hard as a %s come off too", (name) => {
+    const piece = repairScan(hardPiece(name, HEIGHT_MM, SCAN_STEP_MM), ctx).mesh;
+    const { sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+    expect(sections.sections.every(({ releases }) => releases)).toBe(true);
+    const prover = new Prover(sections.filled);
+    for (const { skin, pull } of sections.sections)
+      for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(sections.giveMm + SLACK_MM);
+  });
+
+  it("laid once come off on every grid, with the same fill", () => {
+    const piece = repairScan(stranger(RAISED_ARMS, HEIGHT_MM, SCAN_STEP_MM).mesh, ctx).mesh;
+    const document = newPlan();
+    const first = new PlanEngine(piece).sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+    const parting = { ...document.parting, layout: takenInHand(first.drawn, first.sections) };
+    const fills = [7, 5, 3.5].map((stepMm) => {
+      const plan = new PlanEngine(piece).sectionsFor({ ...document, parting }, TYPICAL_RATES, stepMm, ctx);
+      expect(plan.sections.every(({ releases }) => releases)).toBe(true);
+      return plan.fillMm3;
+    });
+    expect(Math.max(...fills) / Math.min(...fills)).toBeLessThan(1.2);
+  });
+
+  it("come off, all but the odd one", () => {
+    expect(held.length, held.join("; ")).toBeLessThanOrEqual(Math.floor((1 - COME_OFF_SHARE) * PIECES));
+  });
+});

@@ -1,0 +1,88 @@
+/** The survey of a jacket, held for as many plans as are made on it. */
+import { coarsen } from "../../field/coarsen.ts";
+import { isosurface } from "../../field/isosurface.ts";
+import { NearestField } from "../../field/nearest.ts";
+import type { Jacket } from "../../jacket/jacket.ts";
+import type { JobContext } from "../../job/context.ts";
+import { clipAbove } from "../../mesh/clip.ts";
+import { sharedMesh, type TriangleMesh } from "../../mesh/mesh.ts";
+import { SPECK_MM3, withoutPockets } from "../../mesh/pockets.ts";
+import type { PartingPrices } from "../../parting/search/price.ts";
+import {
+  type SearchEffort,
+  type SuggestRequest,
+  type SurveyTable,
+  surveyPulls,
+  THOROUGH,
+} from "../../parting/search/request.ts";
+import { PlanSearch } from "../../parting/search/suggest.ts";
+import { depthField } from "../../survey/depth.ts";
+import { vertexNormals } from "../../survey/survey.ts";
+import { type Dabs, withinZone } from "../../survey/zones.ts";
+import { boardOf } from "./laidOut.ts";
+
+/** The coarse mesh the survey works on. */
+function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
+  const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
+  const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
+  const coarse = coarsen(jacket.grid, jacket.phi, factor);
+  const { mesh } = withoutPockets(isosurface(coarse.grid, coarse.values, 0, ctx), SPECK_MM3);
+  return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
+}
+
+export function surveyRequestFor(
+  jacket: Jacket,
+  draftDeg: number,
+  keepClear: Dabs,
+  ctx: JobContext,
+  effort: SearchEffort = THOROUGH,
+): SuggestRequest {
+  const coarse = coarseMesh(jacket, effort.vertices, ctx);
+  const meanEdge = Math.sqrt((2 * jacket.outerAreaMm2) / Math.max(1, coarse.triangles.length / 3));
+  const overMm = jacket.thicknessMm + 0.5 * jacket.request.stepMm;
+  const spacingMm = Math.max(jacket.request.stepMm, meanEdge);
+  return {
+    coarse,
+    depth: depthField(coarse, ctx),
+    nearest: NearestField.about(coarse, 2 * spacingMm, ctx),
+    clear: keepClear.length > 0 ? withinZone(keepClear, coarse.positions, vertexNormals(coarse).normals, overMm) : null,
+    draftDeg,
+    mayLift: true,
+    boardMm: boardOf(jacket),
+    spacingMm,
+    effort,
+  };
+}
+
+/** What a survey found; the pulls are surveyed when they are first asked for. */
+export class SurveyStage {
+  private surveyed: SurveyTable | null = null;
+  private about: NearestField | null = null;
+  private readonly searching = new Map<boolean, { readonly prices: string; readonly search: PlanSearch }>();
+
+  constructor(readonly request: SuggestRequest) {}
+
+  table(ctx: JobContext): SurveyTable {
+    this.surveyed ??= surveyPulls(this.request, ctx);
+    return this.surveyed;
+  }
+
+  /**
+   * The search for plans at some prices: what it found for one question serves the next.
+   * @param mayLift may sections leave downwards past the board?
+   */
+  search(prices: PartingPrices, mayLift: boolean, ctx: JobContext): PlanSearch {
+    const key = JSON.stringify(prices);
+    const held = this.searching.get(mayLift);
+    if (held?.prices === key) return held.search;
+    const search = new PlanSearch({ ...this.request, mayLift }, this.table(ctx), prices, ctx);
+    this.searching.set(mayLift, { prices: key, search });
+    return search;
+  }
+
+  /** The places nearest the jacket that was surveyed. */
+  nearest(jacket: Jacket, ctx: JobContext): NearestField {
+    this.about ??= NearestField.about(jacket.mesh, 2 * jacket.request.stepMm, ctx);
+    return this.about;
+  }
+}

@@ -1,0 +1,16 @@
+/** What a plan's document comes to. */
+import type { Jacket } from "../../jacket/jacket.ts";
+import type { ZoneKind } from "../../survey/zones.ts";
+import type { Sections } from "../proof/assemble.ts";
+import type { PlanWarning } from "../proof/warning.ts";
+import type { Piece } from "../stages/piece.ts";
+
+/** Geometry, and figures that follow from it alone: no money, no rates, no names. */
+export interface PlanResult {
+  readonly piece: Piece;
+  readonly jacket: Jacket;
+  readonly sections: Sections;
+  /** How much of the lines runs through each kind of zone. */
+  readonly zoneMm: Readonly<Record<ZoneKind, number>>;
+  readonly warnings: readonly PlanWarning[];
+}

@@ -1,0 +1,51 @@
+import type { CautionId } from "../../materials/cautions.ts";
+import type { MaterialLine, Property } from "../../materials/property.ts";
+
+/** One figure the user may set, described as data: forms, schemas and reports are made from it. */
+export interface ShellParameter {
+  readonly key: string;
+  readonly label: string;
+  readonly unit: string;
+  readonly value: number;
+  readonly least: number;
+  readonly most: number;
+  readonly step: number;
+  readonly source: string;
+}
+
+/** What a shell has to cover. */
+export interface ShellSpan {
+  /** Area of each section's skin, mm2. */
+  readonly areasMm2: readonly number[];
+  /** Length of parting line along each section, mm: each section has its own flange there. */
+  readonly flangeLengthsMm: readonly number[];
+}
+
+export interface ShellTakeoff {
+  readonly thicknessMm: number;
+  /** Mass of each section ready to use (dry), g. */
+  readonly sectionMassesG: readonly number[];
+  readonly lines: readonly MaterialLine[];
+  /** Layers laid, for the hours of hands. */
+  readonly layers: number;
+}
+
+export interface ShellSystem {
+  readonly id: string;
+  readonly name: string;
+  readonly summary: string;
+  readonly parameters: readonly ShellParameter[];
+  readonly cautions: readonly CautionId[];
+  /** Wait after a section before the next is built against it, and after the last before the shell is opened. */
+  readonly setMin: Property;
+  readonly restMin: Property;
+  /** @param figure value of each parameter by key */
+  takeoff(span: ShellSpan, figure: (key: string) => number): ShellTakeoff;
+}
+
+/** Width of a flange off the jacket, and how much thicker it is than the shell: shared by all systems. */
+export const FLANGE_WIDTH_MM = 45;
+
+export function sum(values: readonly number[]): number {
+  return values.reduce((total, value) => total + value, 0);
+}
