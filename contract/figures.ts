@@ -1,9 +1,9 @@
 /** Results on the wire: a plan's geometry in figures, and what was taken off it. */
 import { z } from "zod";
 import { MATERIAL_USES, MATERIALS, type MaterialId, type MaterialUse } from "../core/materials/catalogue.ts";
+import type { PlanWarning } from "../core/plan/proof/warning.ts";
 import type { BundleFigures } from "../core/plan/results/bundle.ts";
 import type { PlanFigures } from "../core/plan/results/figures.ts";
-import type { PlanWarning } from "../core/plan/proof/warning.ts";
 import { FILL_KINDS } from "../core/release/fills.ts";
 
 const number = z.number();

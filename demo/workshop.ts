@@ -1,7 +1,6 @@
 /** The demo workshop: three pieces, each at its own station, with their plans already worked out. */
 import { createHash } from "node:crypto";
 import type { Sequelize } from "sequelize";
-import type { Station } from "../contract/pieces.ts";
 import { DEFAULT_SETTINGS } from "../contract/settings.ts";
 import { drawPortrait } from "../core/display/portrait.ts";
 import { writeStl } from "../core/export/stl.ts";
@@ -29,7 +28,7 @@ interface DemoPiece {
   readonly name: string;
   readonly file: string;
   readonly make: () => TriangleMesh;
-  readonly station: Station;
+  readonly station: string;
   readonly view: Direction;
   readonly plan: PlanDocument;
 }

@@ -22,6 +22,9 @@ export function usualGiveMm(thicknessMm: number): number {
   return Math.min(1.5, thicknessMm / 5);
 }
 
+/** A jacket thicker than this wastes silicone, and does not stretch off easily, mm. */
+export const THICK_JACKET_MM = 12;
+
 /** Gaps of the piece narrower than this are closed by the silicone brushed on both their walls, mm. */
 export function bridgedGapMm(coats: readonly Pick<Coat, "thicknessMm">[]): number {
   return 2 * jacketThicknessMm(coats);

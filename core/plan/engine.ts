@@ -2,6 +2,7 @@
  * From a scan and a plan document to results, by the stages of `stages/table.ts`, and what is asked about a plan: plans
  * compared, from where a section could be pulled, what would free it, the rest suggested anew.
  */
+import { THICK_JACKET_MM } from "../jacket/coat.ts";
 import type { Jacket } from "../jacket/jacket.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
@@ -27,9 +28,6 @@ import { Stages } from "./stages/stages.ts";
 
 export type { PlanResult } from "./results/planResult.ts";
 export type { Piece } from "./stages/piece.ts";
-
-/** A jacket thicker than this wastes silicone, mm. */
-const THICK_JACKET_MM = 12;
 
 export class PlanEngine {
   private readonly stages: Stages;

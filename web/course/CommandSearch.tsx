@@ -1,8 +1,7 @@
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import { stations } from "../../contract/pieces.ts";
 import { redo, undo } from "../document/planStore.ts";
-import { stationNames, stationQuestions } from "./stations.ts";
+import { STATIONS } from "../stations/index.ts";
 
 interface Command {
   readonly name: string;
@@ -36,10 +35,10 @@ export function CommandSearch({
   const [text, setText] = useState("");
   const commands = useMemo<Command[]>(
     () => [
-      ...stations.map((station) => ({
-        name: stationNames[station],
-        hint: stationQuestions[station],
-        run: () => navigate(`/pieces/${pieceId}/${station}`),
+      ...STATIONS.map(({ id, name, question }) => ({
+        name,
+        hint: question,
+        run: () => navigate(`/pieces/${pieceId}/${id}`),
       })),
       { name: "Undo", hint: "Ctrl Z", run: () => undo() },
       { name: "Redo", hint: "Ctrl Shift Z", run: () => redo() },

@@ -1,15 +1,13 @@
 import { Link } from "react-router";
-import { type Piece, type Station, stations } from "../../contract/pieces.ts";
-import { jacketThicknessMm } from "../../core/jacket/coat.ts";
+import type { Piece } from "../../contract/pieces.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { SaveState } from "../document/useAutosave.ts";
-import { type Show, useShow } from "../lib/show.ts";
+import { useShow } from "../lib/show.ts";
 import type { Planning } from "../planning/usePlanning.ts";
+import { STATIONS } from "../stations/index.ts";
+import type { Station, StationState } from "../stations/station.ts";
 import { Later } from "../ui/Later.tsx";
 import { BuiltFrom } from "./builds/BuiltFrom.tsx";
-import { sectionCount, stationNames, stationQuestions } from "./stations.ts";
-
-type StationState = "set" | "look" | "working";
 
 /** The stations in the order of the work, each with its state and its one telling number. */
 export function Course({
@@ -29,11 +27,14 @@ export function Course({
   return (
     <nav className="flex w-48 shrink-0 flex-col border-r border-base-300 bg-base-100 py-3" aria-label="Course">
       <ol>
-        {stations.map((name, k) => {
-          const { state, figure } = telling(name, planning, document, show);
-          const here = name === station;
+        {STATIONS.map(({ id, name, question, telling }, k) => {
+          const figures = planning.bundle?.figures;
+          const { state, figure } = figures
+            ? telling(figures, document, show)
+            : { state: "working" as const, figure: null };
+          const here = id === station.id;
           return (
-            <li key={name} className="relative">
+            <li key={id} className="relative">
               {k > 0 && (
                 <span
                   aria-hidden="true"
@@ -41,14 +42,14 @@ export function Course({
                 />
               )}
               <Link
-                to={`/pieces/${piece.id}/${name}`}
+                to={`/pieces/${piece.id}/${id}`}
                 aria-current={here ? "step" : undefined}
                 className={`flex gap-3 border-l-4 px-4 py-3 ${here ? "border-accent bg-base-200" : "border-transparent hover:bg-base-200"}`}
               >
                 <StateMark state={state} />
                 <span className="min-w-0">
-                  <span className="block leading-tight font-semibold">{stationNames[name]}</span>
-                  <span className="quiet block text-xs leading-snug">{stationQuestions[name]}</span>
+                  <span className="block leading-tight font-semibold">{name}</span>
+                  <span className="quiet block text-xs leading-snug">{question}</span>
                   {figure && <span className="tape mt-1.5 inline-block text-sm whitespace-nowrap">{figure}</span>}
                 </span>
               </Link>
@@ -74,37 +75,4 @@ function StateMark({ state }: { state: StationState }) {
       {mark}
     </span>
   );
-}
-
-function telling(
-  station: Station,
-  { bundle }: Planning,
-  document: PlanDocument,
-  show: Show,
-): { state: StationState; figure: string | null } {
-  if (!bundle) return { state: "working", figure: null };
-  const { report, takeoff, wholePiece } = bundle.figures;
-  switch (station) {
-    case "piece":
-      return {
-        state: !wholePiece ? "working" : report.piece.openEdges + report.piece.nonManifoldEdges > 0 ? "look" : "set",
-        figure: `${show.length(report.piece.sizeMm[2])} high`,
-      };
-    case "survey": {
-      const filled = report.sections.filter((section) => section.fillMm3 > 0).length;
-      return { state: "set", figure: filled === 0 ? "no locks" : `locks in ${filled} of ${report.sections.length}` };
-    }
-    case "jacket":
-      return {
-        state: jacketThicknessMm(document.jacket.coats) > 12 ? "look" : "set",
-        figure: `${show.mass(report.jacket.siliconeG)}`,
-      };
-    case "parting":
-      return {
-        state: report.sections.every((section) => section.releases) ? "set" : "look",
-        figure: sectionCount(report.sections.length),
-      };
-    case "materials":
-      return { state: "set", figure: show.money(takeoff.costMinor) };
-  }
 }

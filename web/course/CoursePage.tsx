@@ -1,39 +1,36 @@
-import { useContext, useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useContext, useEffect, useMemo, useState } from "react";
 import { Navigate, useParams } from "react-router";
-import { type Piece, partPath, type Station } from "../../contract/pieces.ts";
+import { type Piece, partPath } from "../../contract/pieces.ts";
 import { openPlan, usePlan } from "../document/planStore.ts";
 import { useAutosave } from "../document/useAutosave.ts";
 import { openPart, useChangePiece, usePiece, useStoredPlan } from "../lib/queries.ts";
-import { SettingsContext } from "../lib/show.ts";
+import { SettingsContext, sectionCount } from "../lib/show.ts";
 import { usePlanning } from "../planning/usePlanning.ts";
 import { Clay } from "../scene/Clay.tsx";
 import { StageProvider } from "../scene/useStage.tsx";
-import { JacketStation } from "../stations/jacket/Station.tsx";
-import { MaterialsStation } from "../stations/materials/Station.tsx";
-import { PartingStation } from "../stations/parting/Station.tsx";
-import { PieceStation } from "../stations/piece/Station.tsx";
-import type { StationProps } from "../stations/station.ts";
-import { SurveyStation } from "../stations/survey/Station.tsx";
+import { STATIONS, stationOf } from "../stations/index.ts";
+import type { Station } from "../stations/station.ts";
 import { Later } from "../ui/Later.tsx";
 import { CommandSearch } from "./CommandSearch.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
 import { Course } from "./Course.tsx";
 import { StageTools } from "./StageTools.tsx";
-import { isStation, sectionCount } from "./stations.ts";
 import { Tally } from "./Tally.tsx";
 import { TopBar } from "./TopBar.tsx";
 import { UnreadablePlan } from "./UnreadablePlan.tsx";
 
-const SHEETS: Readonly<Record<Station, (props: StationProps) => React.ReactNode>> = {
-  piece: PieceStation,
-  survey: SurveyStation,
-  jacket: JacketStation,
-  parting: PartingStation,
-  materials: MaterialsStation,
-};
+/** Sheets and middles of the stations, fetched together with the course: none is waited for when it is gone to. */
+const PANES = new Map(
+  STATIONS.map(({ id, sheet, middle }) => {
+    const fetched = { sheet: sheet(), middle: middle?.() };
+    const pane = (found: ReturnType<Station["sheet"]>) => lazy(async () => ({ default: await found }));
+    return [id, { Sheet: pane(fetched.sheet), Middle: fetched.middle ? pane(fetched.middle) : null }];
+  }),
+);
 
 export function CoursePage() {
-  const { pieceId = "", station } = useParams();
+  const { pieceId = "", station: stationId } = useParams();
+  const station = stationOf(stationId);
   const piece = usePiece(pieceId);
   const stored = useStoredPlan(piece.data);
   const partId = piece.data ? openPart(piece.data).id : null;
@@ -46,7 +43,7 @@ export function CoursePage() {
   useEffect(() => () => usePlan.setState({ partId: null, document: null, revision: 0 }), []);
   const trouble = piece.error ?? stored.error;
   if (trouble) throw trouble;
-  if (!isStation(station)) return <Navigate to={`/pieces/${pieceId}/piece`} replace />;
+  if (!station) return <Navigate to={`/pieces/${pieceId}/${STATIONS[0].id}`} replace />;
   if (!piece.data || !loaded) return <p className="p-8">Fetching the piece…</p>;
   return <OpenPiece key={pieceId} piece={piece.data} station={station} unreadable={stored.data?.unreadableRevision} />;
 }
@@ -69,7 +66,7 @@ function OpenPiece({
   const { mutate: changePiece } = useChangePiece();
   const [searching, setSearching] = useState(false);
   useEffect(() => {
-    if (piece.station !== station) changePiece({ id: piece.id, change: { station } });
+    if (piece.station !== station.id) changePiece({ id: piece.id, change: { station: station.id } });
   }, [piece.id, piece.station, station, changePiece]);
   const summary = useMemo(() => {
     const figures = planning.quality === "settled" ? planning.bundle?.figures : null;
@@ -81,7 +78,9 @@ function OpenPiece({
     if (summary && summary !== piece.summary) changePiece({ id: piece.id, change: { summary } });
   }, [summary, piece.summary, piece.id, changePiece]);
   if (!document) return null;
-  const Sheet = SHEETS[station];
+  const panes = PANES.get(station.id);
+  if (!panes) return null;
+  const { Sheet, Middle } = panes;
   return (
     <div className="flex h-full flex-col overflow-hidden">
       <TopBar piece={piece} save={save.state} onSearch={() => setSearching(true)} />
@@ -90,6 +89,13 @@ function OpenPiece({
         <Course piece={piece} station={station} planning={planning} document={document} save={save.state} />
         <StageProvider
           night={theme === "night"}
+          middle={
+            Middle && (
+              <Suspense fallback={null}>
+                <Middle piece={piece} document={document} planning={planning} />
+              </Suspense>
+            )
+          }
           overlay={
             <Later>
               <StageTools planning={planning} piece={piece} />
@@ -102,7 +108,9 @@ function OpenPiece({
             aria-label="Side sheet"
           >
             <Later>
-              <Sheet piece={piece} document={document} planning={planning} />
+              <Suspense fallback={null}>
+                <Sheet piece={piece} document={document} planning={planning} />
+              </Suspense>
             </Later>
           </aside>
         </StageProvider>

@@ -30,4 +30,6 @@ function showWith(units: Settings["units"], currency: string) {
   };
 }
 
+export const sectionCount = (count: number) => `${count} ${count === 1 ? "section" : "sections"}`;
+
 export type Show = ReturnType<typeof useShow>;

@@ -30,11 +30,20 @@ export function StageProvider({
   children,
   night,
   overlay,
+  middle = null,
 }: {
   children: ReactNode;
   night: boolean;
   overlay: ReactNode;
+  /** What has the middle of the page; the stage then stands small in its corner, till it is enlarged. */
+  middle?: ReactNode;
 }) {
+  const [large, setLarge] = useState(false);
+  const small = middle !== null && !large;
+  // Whoever comes back finds the middle as it is meant to be.
+  useEffect(() => {
+    if (middle === null) setLarge(false);
+  }, [middle]);
   const host = useRef<HTMLDivElement>(null);
   const listeners = useRef<StageHold["listeners"]>(nobody());
   const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });
@@ -73,13 +82,33 @@ export function StageProvider({
   return (
     <StageContext value={hold}>
       <div className="relative min-h-0 min-w-0 grow bg-base-200">
-        <div ref={host} data-testid="stage" className="stage absolute inset-0" />
+        {small && (
+          <div className="absolute inset-0 overflow-y-auto bg-base-100" data-testid="middle">
+            {middle}
+          </div>
+        )}
+        <div
+          className={
+            small ? "absolute right-4 bottom-4 h-48 w-64 border border-base-300 bg-base-200 shadow" : "absolute inset-0"
+          }
+        >
+          <div ref={host} data-testid="stage" className="stage absolute inset-0" />
+          {middle !== null && (
+            <button
+              type="button"
+              className="btn btn-xs absolute right-2 bottom-2 border-base-300 bg-base-100/90"
+              onClick={() => setLarge(!large)}
+            >
+              {large ? "Back to the table" : "Enlarge"}
+            </button>
+          )}
+        </div>
         {missing && (
           <p className="absolute inset-0 m-auto h-fit max-w-sm p-6">
             This browser shows no 3-D (WebGL is missing or switched off). The figures on the right and below still work.
           </p>
         )}
-        {overlay}
+        {!small && overlay}
       </div>
       {children}
     </StageContext>

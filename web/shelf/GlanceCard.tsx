@@ -1,6 +1,5 @@
 import { useEffect, useMemo } from "react";
-import { sectionCount } from "../course/stations.ts";
-import { useShow } from "../lib/show.ts";
+import { sectionCount, useShow } from "../lib/show.ts";
 import { Figure } from "../ui/Figure.tsx";
 import type { FirstGlance } from "../workers/geometry.ts";
 

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Piece } from "../../contract/pieces.ts";
-import { stationNames } from "../course/stations.ts";
 import { useChangePiece, useDuplicatePiece } from "../lib/queries.ts";
+import { stationOf } from "../stations/index.ts";
 
 export function PieceCard({ piece }: { piece: Piece }) {
   const change = useChangePiece();
@@ -50,7 +50,7 @@ export function PieceCard({ piece }: { piece: Piece }) {
             <h2 className="truncate text-lg font-semibold">{piece.name}</h2>
           )}
           <p className="quiet text-sm">
-            At <span className="font-medium">{stationNames[piece.station]}</span>
+            At <span className="font-medium">{stationOf(piece.station)?.name ?? piece.station}</span>
             {piece.summary && ` · ${piece.summary}`}
           </p>
           <p className="quiet text-sm">

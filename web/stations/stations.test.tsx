@@ -11,6 +11,7 @@ import type { Planning } from "../planning/usePlanning.ts";
 import { ballPlan, figuresOfABall } from "../testing/figures.ts";
 import { documentNow, openDocument, planningWith } from "../testing/planning.ts";
 import { JacketStation } from "./jacket/Station.tsx";
+import { BuyingTable } from "./materials/BuyingTable.tsx";
 import { MaterialsStation } from "./materials/Station.tsx";
 import { PieceStation } from "./piece/Station.tsx";
 import type { StationProps } from "./station.ts";
@@ -125,15 +126,6 @@ describe("the jacket's sheet", () => {
 });
 
 describe("the materials' sheet", () => {
-  it("lists what to buy, and opens how it was worked out", async () => {
-    shown(MaterialsStation);
-    const line = part("Buying list").getByText("Silicone base").closest("details");
-    expect(line?.open).toBe(false);
-    await userEvent.click(part("Buying list").getByText("Silicone base"));
-    expect(line?.open).toBe(true);
-    expect(line?.textContent).toContain("catalyst");
-  });
-
   it("changes the shell system, and takes its layers' figures", async () => {
     shown(MaterialsStation);
     await userEvent.click(screen.getByLabelText(/Polyester and glass mat/));
@@ -151,9 +143,49 @@ describe("the materials' sheet", () => {
     expect(care.getAllByText(/mask/i).length).toBeGreaterThan(0);
     expect(care.getByText(/data sheets, local rules and licensed practice/i)).toBeDefined();
   });
+});
+
+describe("the buying list in the middle of the page", () => {
+  const names = () =>
+    screen
+      .getAllByRole("row")
+      .slice(1)
+      .map((row) => within(row).getAllByRole("cell")[0].textContent);
+
+  it("lists what to buy, and opens how it was worked out", async () => {
+    shown(BuyingTable);
+    await userEvent.click(screen.getByRole("button", { name: "Silicone base" }));
+    expect(screen.getByText(/silicone × \(1 \+ waste\)/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Silicone base" }));
+    expect(screen.queryByText(/silicone × \(1 \+ waste\)/)).toBeNull();
+  });
+
+  it("is sorted by a click on a head, up and down, and filtered by what is typed", async () => {
+    shown(BuyingTable);
+    const asItComes = names();
+    await userEvent.click(screen.getByRole("button", { name: /^Material/ }));
+    expect(names()).toEqual([...asItComes].sort((one, other) => (one ?? "").localeCompare(other ?? "")));
+    expect(screen.getByRole("columnheader", { name: /Material/ }).getAttribute("aria-sort")).toBe("ascending");
+    await userEvent.type(screen.getByLabelText("Find in the list"), "clay");
+    expect(names().length).toBeGreaterThan(0);
+    expect(names().every((name) => name?.includes("clay"))).toBe(true);
+    await userEvent.type(screen.getByLabelText("Find in the list"), " of the moon");
+    expect(screen.getByText("Nothing in the table has that in it.")).toBeDefined();
+  });
+
+  it("is copied as it is shown, cells apart by tabs", async () => {
+    const user = userEvent.setup();
+    shown(BuyingTable);
+    await user.type(screen.getByLabelText("Find in the list"), "base");
+    await user.click(screen.getByRole("button", { name: "Copy the table" }));
+    const [head, first, ...others] = (await navigator.clipboard.readText()).split("\n");
+    expect(head).toBe("Material\tFor\tQuantity\tUnit");
+    expect(first).toMatch(/^Silicone base\tJacket\t[\d.]+\tkg$/);
+    expect(others).toEqual([]);
+  });
 
   it("gives the list as CSV by item, group, quantity and unit", async () => {
-    shown(MaterialsStation);
+    shown(BuyingTable);
     let given: Blob | null = null;
     vi.stubGlobal(
       "URL",

@@ -1,6 +1,6 @@
 import { Op, type Sequelize } from "sequelize";
 import type { z } from "zod";
-import type { changePiece, createPiece, Piece, Station } from "../../../contract/pieces.ts";
+import type { changePiece, createPiece, Piece } from "../../../contract/pieces.ts";
 import { Cover, PartRow, PieceRow, PlanRevision, PlanRow, ScanRow } from "../../db/models.ts";
 import type { Acting } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
@@ -39,7 +39,7 @@ async function described(rows: readonly PieceRow[]): Promise<Piece[]> {
     id: row.id,
     name: row.name,
     parts: parts.get(row.id) ?? [],
-    station: row.station as Station,
+    station: row.station,
     away: row.away,
     summary: row.summary,
     hasCover: covered.has(row.id),

@@ -1,23 +1,13 @@
-import { unparse } from "papaparse";
-import { materialName } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
-import type { MaterialLine } from "../../../core/materials/property.ts";
 import { planCautions } from "../../../core/plan/results/cautions.ts";
 import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
-import { Figure, WorkingNote } from "../../ui/Figure.tsx";
+import { Figure } from "../../ui/Figure.tsx";
 import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { BuyingList } from "./BuyingList.tsx";
-import { quantityText } from "./quantity.ts";
-
-const GROUPS: readonly { group: MaterialLine["group"]; name: string }[] = [
-  { group: "jacket", name: "For the jacket" },
-  { group: "shell", name: "For the shell" },
-  { group: "sundries", name: "Sundries" },
-];
 
 export function MaterialsStation({ piece, document, planning }: StationProps) {
   const show = useShow();
@@ -29,20 +19,6 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
   const setFigure = (key: string, value: number) =>
     edit((plan) => ({ ...plan, shell: { ...plan.shell, figures: { ...plan.shell.figures, [key]: value } } }));
   const cautionIds = new Set<CautionId>([...system.cautions, "thickener-dust", "silicone-cure"]);
-  const saveCsv = () => {
-    if (!takeoff) return;
-    const rows = takeoff.materials.map((line) => ({
-      item: materialName(line),
-      for: line.group,
-      quantity: Number(line.quantity.toFixed(3)),
-      unit: line.unit,
-    }));
-    const link = window.document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([unparse(rows)], { type: "text/csv" }));
-    link.download = `${piece.name.replace(/[^\w-]+/g, "-").toLowerCase()}-buying-list.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
   return (
     <>
       <Part title="Shell system">
@@ -82,36 +58,6 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
       </Part>
       {takeoff && bundle && (
         <>
-          <Part
-            title="Buying list"
-            aside={
-              <span className="flex gap-1">
-                <button type="button" className="btn btn-xs" onClick={saveCsv}>
-                  CSV
-                </button>
-                <button type="button" className="btn btn-xs" onClick={() => window.print()}>
-                  Print
-                </button>
-              </span>
-            }
-          >
-            {GROUPS.map(({ group, name }) => (
-              <div key={group} className="pb-1">
-                <h4 className="quiet pt-1 text-xs">{name}</h4>
-                {takeoff.materials
-                  .filter((line) => line.group === group)
-                  .map((line) => (
-                    <details key={`${line.material} ${line.use}`} className="border-t border-base-300 py-1">
-                      <summary className="flex cursor-pointer list-none justify-between gap-3 hover:underline hover:decoration-dotted">
-                        <span>{materialName(line)}</span>
-                        <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>
-                      </summary>
-                      <WorkingNote working={line.working} />
-                    </details>
-                  ))}
-              </div>
-            ))}
-          </Part>
           <Part title="Shell">
             <Figure label="Thickness">{show.length(takeoff.thicknessMm)}</Figure>
             {takeoff.sectionMassesG.map((mass, k) => (
