@@ -25,7 +25,10 @@ export function Course({
 }) {
   const show = useShow();
   return (
-    <nav className="flex w-48 shrink-0 flex-col border-r border-base-300 bg-base-100 py-3" aria-label="Course">
+    <nav
+      className="flex w-48 shrink-0 flex-col overflow-y-auto border-r border-base-300 bg-base-100 py-3 max-[1100px]:w-36"
+      aria-label="Course"
+    >
       <ol>
         {STATIONS.map(({ id, name, question, telling }, k) => {
           const figures = planning.bundle?.figures;
@@ -38,19 +41,23 @@ export function Course({
               {k > 0 && (
                 <span
                   aria-hidden="true"
-                  className="absolute -top-2 left-[1.72rem] h-4 border-l-2 border-dotted border-base-300"
+                  className="absolute -top-2 left-[1.72rem] max-[1100px]:left-[1.1rem] h-4 border-l-2 border-dotted border-base-300"
                 />
               )}
               <Link
                 to={`/pieces/${piece.id}/${id}`}
                 aria-current={here ? "step" : undefined}
-                className={`flex gap-3 border-l-4 px-4 py-3 ${here ? "border-accent bg-base-200" : "border-transparent hover:bg-base-200"}`}
+                className={`flex gap-3 border-l-4 px-4 py-3 max-[1100px]:gap-2 max-[1100px]:px-2 ${here ? "border-accent bg-base-200" : "border-transparent hover:bg-base-200"}`}
               >
                 <StateMark state={state} />
                 <span className="min-w-0">
                   <span className="block leading-tight font-semibold">{name}</span>
-                  <span className="quiet block text-xs leading-snug">{question}</span>
-                  {figure && <span className="tape mt-1.5 inline-block text-sm whitespace-nowrap">{figure}</span>}
+                  <span className="quiet block text-xs leading-snug max-[1100px]:hidden">{question}</span>
+                  {figure && (
+                    <span className="tape mt-1.5 inline-block text-sm whitespace-nowrap max-[1100px]:text-xs">
+                      {figure}
+                    </span>
+                  )}
                 </span>
               </Link>
             </li>
@@ -71,7 +78,12 @@ function StateMark({ state }: { state: StationState }) {
     working: { mark: "○", name: "being worked out", tone: "quiet" },
   }[state];
   return (
-    <span className={`mt-0.5 w-4 text-center text-sm leading-tight ${tone}`} role="img" aria-label={name} title={name}>
+    <span
+      className={`mt-0.5 w-4 shrink-0 text-center text-sm leading-tight ${tone}`}
+      role="img"
+      aria-label={name}
+      title={name}
+    >
       {mark}
     </span>
   );

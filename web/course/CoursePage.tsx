@@ -65,6 +65,8 @@ function OpenPiece({
   const save = useAutosave(part.id, partPath(piece.id, part.id));
   const { mutate: changePiece } = useChangePiece();
   const [searching, setSearching] = useState(false);
+  /** On a narrow page the side sheet folds away. */
+  const [unfolded, setUnfolded] = useState(true);
   useEffect(() => {
     if (piece.station !== station.id) changePiece({ id: piece.id, change: { station: station.id } });
   }, [piece.id, piece.station, station, changePiece]);
@@ -103,8 +105,17 @@ function OpenPiece({
           }
         >
           <Clay stops={document.jacket.stops} onBoard={document.seat.onBoard} />
+          <button
+            type="button"
+            className="h-full w-9 shrink-0 border-l border-base-300 bg-base-100 min-[1101px]:hidden"
+            aria-expanded={unfolded}
+            aria-label={unfolded ? "Fold the sheet away" : "Unfold the sheet"}
+            onClick={() => setUnfolded(!unfolded)}
+          >
+            <span aria-hidden="true">{unfolded ? "›" : "‹"}</span>
+          </button>
           <aside
-            className="relative w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100"
+            className={`relative w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100 ${unfolded ? "" : "max-[1100px]:hidden"}`}
             aria-label="Side sheet"
           >
             <Later>

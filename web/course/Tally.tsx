@@ -61,12 +61,12 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
   const past = before && fresh ? entries(before) : null;
   return (
     <section
-      className="flex h-[4.5rem] shrink-0 items-stretch border-t-2 border-base-content/80 bg-base-100"
+      className="flex h-[4.5rem] shrink-0 items-stretch border-t-2 border-base-content/80 bg-base-100 max-[1100px]:h-32"
       aria-label="Tally"
       data-testid="tally"
       data-quality={quality ?? "none"}
     >
-      <ul className="flex grow items-stretch divide-x divide-base-300 overflow-x-auto">
+      <ul className="flex grow items-stretch divide-x divide-base-300 overflow-x-auto max-[1100px]:grid max-[1100px]:grid-cols-5 max-[1100px]:overflow-y-auto">
         {now?.map((entry, k) => (
           <li
             key={entry.name}

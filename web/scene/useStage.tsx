@@ -89,7 +89,7 @@ export function StageProvider({
         )}
         <div
           className={
-            small ? "absolute right-4 bottom-4 h-48 w-64 border border-base-300 bg-base-200 shadow" : "absolute inset-0"
+            small ? "absolute right-3 bottom-3 h-44 w-44 border border-base-300 bg-base-200 shadow" : "absolute inset-0"
           }
         >
           <div ref={host} data-testid="stage" className="stage absolute inset-0" />

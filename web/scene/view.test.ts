@@ -102,4 +102,16 @@ describe("by keys", () => {
     view.zoom(0.5);
     expect(view.camera.position.distanceTo(middle)).toBeCloseTo(before.distanceTo(middle) / 2, 3);
   });
+
+  it("stands back on a stage that gets narrow, and comes near again when it is wide", () => {
+    const { view } = viewOf();
+    view.resize(1000, 500);
+    view.look("front", standing);
+    const away = () => view.camera.position.distanceTo(view.controls.target);
+    const before = away();
+    view.resize(300, 600);
+    expect(away()).toBeCloseTo(2 * before, 3);
+    view.resize(900, 600);
+    expect(away()).toBeCloseTo(before, 3);
+  });
 });

@@ -24,9 +24,13 @@ export class View {
     this.controls.addEventListener("change", onChange);
   }
 
+  /** On a stage that gets narrow one stands back, so that what was seen across is still seen; and comes near again. */
   resize(width: number, height: number): void {
+    const before = this.camera.aspect;
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
+    const back = Math.min(1, before) / Math.min(1, this.camera.aspect);
+    if (back !== 1) this.zoom(back);
   }
 
   /**

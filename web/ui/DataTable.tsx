@@ -17,6 +17,8 @@ export interface Column<Row> {
   readonly show?: (row: Row) => ReactNode;
   readonly right?: boolean;
   readonly widthPx?: number;
+  /** Only goes with what is copied; it is seen in another column. */
+  readonly copied?: boolean;
 }
 
 /** A table that is sorted by a click on a head, filtered by typing, widened at its heads, and copied into a spreadsheet. */
@@ -38,9 +40,10 @@ export function DataTable<Row>({
   const [filter, setFilter] = useState("");
   const [open, setOpen] = useState<string | null>(null);
   const [copied, setCopied] = useState(false);
+  const seen = columns.filter(({ copied: only }) => !only);
   const table = useReactTable({
     data: rows as Row[],
-    columns: columns.map(
+    columns: seen.map(
       ({ id, name, value, show, widthPx = 140 }): ColumnDef<Row> => ({
         id,
         header: name,
@@ -92,7 +95,7 @@ export function DataTable<Row>({
                   <th
                     key={header.id}
                     style={{ width: header.getSize() }}
-                    className={`relative py-1 pr-3 font-medium ${columns[k].right ? "text-right" : "text-left"}`}
+                    className={`relative py-1 pr-3 font-medium ${seen[k].right ? "text-right" : "text-left"}`}
                     aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
                   >
                     <button type="button" className="cursor-pointer" onClick={header.column.getToggleSortingHandler()}>
@@ -115,7 +118,7 @@ export function DataTable<Row>({
           <tbody key={row.id}>
             <tr className="border-b border-base-300">
               {row.getVisibleCells().map((cell, k) => (
-                <td key={cell.id} className={`py-1.5 pr-3 align-baseline ${columns[k].right ? "text-right" : ""}`}>
+                <td key={cell.id} className={`py-1.5 pr-3 align-baseline ${seen[k].right ? "text-right" : ""}`}>
                   {k === 0 && detail ? (
                     <button
                       type="button"
@@ -133,7 +136,7 @@ export function DataTable<Row>({
             </tr>
             {detail && open === row.id && (
               <tr className="border-b border-base-300 bg-base-200">
-                <td colSpan={columns.length} className="px-3 py-2">
+                <td colSpan={seen.length} className="px-3 py-2">
                   {detail(row.original)}
                 </td>
               </tr>

@@ -19,17 +19,17 @@ export function BuyingTable({ piece, planning }: StationProps) {
   const lines = planning.bundle?.figures.takeoff.materials;
   if (!lines) return null;
   const columns: readonly Column<MaterialLine>[] = [
-    { id: "material", name: "Material", value: materialName, widthPx: 300 },
-    { id: "group", name: "For", value: ({ group }) => GROUPS[group], widthPx: 110 },
+    { id: "material", name: "Material", value: materialName, widthPx: 290 },
+    { id: "group", name: "For", value: ({ group }) => GROUPS[group], widthPx: 90 },
     {
       id: "quantity",
       name: "Quantity",
       value: ({ quantity }) => Number(quantity.toFixed(3)),
       show: (line) => <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>,
       right: true,
-      widthPx: 130,
+      widthPx: 120,
     },
-    { id: "unit", name: "Unit", value: ({ unit }) => unit, widthPx: 70 },
+    { id: "unit", name: "Unit", value: ({ unit }) => unit, copied: true },
   ];
   const saveCsv = () => {
     const rows = lines.map((line) => ({
