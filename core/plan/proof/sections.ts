@@ -26,28 +26,22 @@ import {
   suggestions,
   weighedPrice,
 } from "./choosing.ts";
-import {
-  bareBody,
-  type Filled,
-  type FreedSections,
-  type FreeRequest,
-  freeSections,
-  hullOf,
-  withLeftOpen,
-} from "./freeing.ts";
+import { type Filled, type FreedSections, type FreeRequest, freeSections, hullOf, withLeftOpen } from "./freeing.ts";
 import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
 import { type SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
 export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
   const { giveMm } = request;
   const nearest = survey.nearest(jacket, ctx);
-  const body = bareBody(jacket, ctx);
+  const body = survey.body(jacket, ctx);
   if (request.layout) {
     const laid = laidByHand(request.layout, jacket, nearest, survey.request);
     const cells = Cells.of(nearest, laid.potentials, ctx.team);
     const open = laid.fillWith.map((wanted) => wanted === "open");
     const kept = open.includes(true) ? { cells: cells.data, sections: open } : null;
-    const hull = hullOf(jacket, body, laid.pulls, giveMm, ctx, kept);
+    const hull = kept
+      ? hullOf(jacket, body, laid.pulls, giveMm, ctx, kept)
+      : survey.hull(jacket, laid.pulls, giveMm, ctx);
     const potentials = cells.carried(hull.mesh, jacket.request.stepMm);
     const free: FreeRequest = {
       ...{ jacket, giveMm, pulls: laid.pulls, rounds: survey.request.effort.fillRounds, mostFillMm3: Infinity },

@@ -16,9 +16,12 @@ import {
   THOROUGH,
 } from "../../parting/search/request.ts";
 import { PlanSearch } from "../../parting/search/suggest.ts";
+import type { BodyData } from "../../release/body.ts";
+import type { Direction } from "../../space/directions.ts";
 import { depthField } from "../../survey/depth.ts";
 import { vertexNormals } from "../../survey/survey.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";
+import { bareBody, type Filled, hullOf } from "./freeing.ts";
 import { boardOf } from "./laidOut.ts";
 
 /** The coarse mesh the survey works on. */
@@ -58,6 +61,8 @@ export function surveyRequestFor(
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
   private about: NearestField | null = null;
+  private bare: BodyData | null = null;
+  private lastHull: { readonly key: string; readonly filled: Filled } | null = null;
   private readonly searching = new Map<boolean, { readonly prices: string; readonly search: PlanSearch }>();
 
   constructor(readonly request: SuggestRequest) {}
@@ -78,6 +83,20 @@ export class SurveyStage {
     const search = new PlanSearch({ ...this.request, mayLift }, this.table(ctx), prices, ctx);
     this.searching.set(mayLift, { prices: key, search });
     return search;
+  }
+
+  /** The jacket as a field to follow ways through. */
+  body(jacket: Jacket, ctx: JobContext): BodyData {
+    this.bare ??= bareBody(jacket, ctx);
+    return this.bare;
+  }
+
+  /** The visible hull under some pulls; the last one is kept, for a line that is moved moves no pull. */
+  hull(jacket: Jacket, pulls: readonly Direction[], giveMm: number, ctx: JobContext): Filled {
+    const key = JSON.stringify([pulls, giveMm]);
+    if (this.lastHull?.key !== key)
+      this.lastHull = { key, filled: hullOf(jacket, this.body(jacket, ctx), pulls, giveMm, ctx) };
+    return this.lastHull.filled;
   }
 
   /** The places nearest the jacket that was surveyed. */
