@@ -1,9 +1,16 @@
 import { describe, expect, it } from "vitest";
+import { plainContext } from "../core/job/context.ts";
+import { ALONE } from "../core/job/team.ts";
+import { lathe } from "../core/mesh/lathe.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document/document.ts";
 import { searchRatesOf } from "../core/plan/document/searchRates.ts";
+import { PlanEngine } from "../core/plan/engine.ts";
+import { bundleOf } from "../core/plan/results/bundle.ts";
+import { figuresOf } from "../core/plan/results/figures.ts";
 import { NO_ZONES } from "../core/survey/zones.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { apiError, errorCodes } from "./error.ts";
+import { bundleFigures, planFigures } from "./figures.ts";
 import { changePiece, createPiece, savePlan } from "./pieces.ts";
 import { planDocument, upgradePlan } from "./plan.ts";
 import { resultKey } from "./scans.ts";
@@ -205,4 +212,30 @@ it("settings hold together: the defaults pass, money without sense does not", ()
 it("every error code fits the one shape", () => {
   for (const code of errorCodes) expect(apiError.safeParse({ error: { code, message: "m" } }).success).toBe(true);
   expect(apiError.safeParse({ error: { code: "teapot", message: "m" } }).success).toBe(false);
+});
+
+describe("results on the wire", () => {
+  it("are what a plan that was worked out says, with all its warnings, and nothing less", async () => {
+    const cup = lathe(
+      [
+        [0, 0],
+        [120, 0],
+        [40, 160],
+        [120, 240],
+        [0, 240],
+      ],
+      48,
+    );
+    const result = new PlanEngine(cup).run(newPlan(), TYPICAL_RATES, 12, plainContext);
+    const { figures } = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
+    const sent = JSON.parse(JSON.stringify(figures)) as unknown;
+    expect(bundleFigures.parse(sent)).toEqual(sent);
+    const shown = JSON.parse(JSON.stringify(figuresOf(figures, newPlan(), TYPICAL_RATES))) as unknown;
+    expect(planFigures.parse(shown)).toEqual(shown);
+    const short = {
+      ...figures,
+      report: { ...figures.report, jacket: { ...figures.report.jacket, siliconeG: undefined } },
+    };
+    expect(bundleFigures.safeParse(short).success).toBe(false);
+  });
 });

@@ -1,8 +1,8 @@
 /** A small picture of a mesh by plain scan conversion: for shelves and reports where there is no stage. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
 import { cross, type Direction, normalised } from "../space/directions.ts";
 import { inFrame } from "../survey/columns.ts";
-import { vertexNormals } from "../survey/survey.ts";
 
 export interface Portrait {
   readonly width: number;

@@ -13,8 +13,8 @@
 import type { JobContext } from "../job/context.ts";
 import type { Kernel } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
 import type { Direction } from "../space/directions.ts";
-import { vertexNormals } from "../survey/survey.ts";
 import { Cells, type CellsData } from "./cells.ts";
 
 export interface Block {

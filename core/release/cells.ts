@@ -5,8 +5,8 @@
 import { type NearestData, NearestField, NO_CLASS, type NodeClasses } from "../field/nearest.ts";
 import { ALONE, shared, type Team } from "../job/team.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
 import { labelsOf } from "../parting/lines/sections.ts";
-import { vertexNormals } from "../survey/survey.ts";
 
 /** Farther from the jacket than any section reaches, mm. */
 export const FAR_MM = 75;

@@ -5,8 +5,8 @@
 import type { JobContext } from "../job/context.ts";
 import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
 import type { Direction } from "../space/directions.ts";
-import { vertexNormals } from "../survey/survey.ts";
 import { measureBites } from "./bite.ts";
 import { Body, type BodyData } from "./body.ts";
 

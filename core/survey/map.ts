@@ -1,8 +1,8 @@
 /** Survey maps: what each vertex of a mesh looks like from a pull, and from how many pulls it is free. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
 import { type Direction, dot } from "../space/directions.ts";
 import { columnFrame, visitColumns } from "./columns.ts";
-import { vertexNormals } from "./survey.ts";
 
 /** Classes of a survey map. */
 export const FREE = 0;

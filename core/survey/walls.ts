@@ -6,8 +6,8 @@
  */
 import type { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
-import { vertexNormals } from "./survey.ts";
 
 export interface Walls {
   /** Width of the gap in front of each vertex, mm; infinite where none is narrower than asked for. */

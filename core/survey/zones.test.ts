@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { vertexNormals } from "../mesh/normals.ts";
 import { sphere } from "../testing/shapes.ts";
-import { vertexNormals } from "./survey.ts";
 import { DAB_FIGURES, lengthWithin, withDab, withinZone, withoutDabs } from "./zones.ts";
 
 const R = 100;

@@ -3,6 +3,7 @@
  * from the geometry worker, a coarse answer first and the settled one after. An edit cancels what it overtakes.
  */
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { bundleFigures } from "../../contract/figures.ts";
 import { type Part, type Piece, partPath } from "../../contract/pieces.ts";
 import { sameMesh, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Layout } from "../../core/parting/layout/layout.ts";
@@ -291,7 +292,9 @@ async function openScan(geometry: Geometry, part: Part, report: Report): Promise
 async function fetchBundle(hash: string): Promise<PlanBundle | null> {
   try {
     const response = await call(`/results/${hash}`);
-    return unpackBundle(new Uint8Array(await response.arrayBuffer()));
+    const bundle = unpackBundle(new Uint8Array(await response.arrayBuffer()));
+    // What another program left there under this key is worked out afresh.
+    return bundle && bundleFigures.safeParse(bundle.figures).success ? bundle : null;
   } catch {
     return null;
   }

@@ -1,7 +1,7 @@
 /** Core meshes as three.js geometry. */
 import * as THREE from "three";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
-import { vertexNormals } from "../../core/survey/survey.ts";
+import { vertexNormals } from "../../core/mesh/normals.ts";
 
 const known = new WeakMap<TriangleMesh, ReturnType<typeof vertexNormals>>();
 

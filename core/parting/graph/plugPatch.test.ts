@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { areaAndVolume } from "../../mesh/mesh.ts";
-import { vertexNormals } from "../../survey/survey.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { sphere } from "../../testing/shapes.ts";
 import { meshNeighbours } from "./graph.ts";
 import { plugPatch } from "./plugPatch.ts";

@@ -2,8 +2,8 @@
 import { NearestField } from "../../field/nearest.ts";
 import type { JobContext } from "../../job/context.ts";
 import { areaAndVolume, type TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 
 export interface Surface {
   readonly mesh: TriangleMesh;

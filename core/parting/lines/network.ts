@@ -4,7 +4,7 @@
  */
 import type { NearestField } from "../../field/nearest.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { vertexNormals } from "../../survey/survey.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import type { Neighbours } from "../graph/graph.ts";
 import { cutSections, type PartingLine } from "./cut.ts";
 import { SegmentIndex, type SidedLine, sideOf } from "./segments.ts";

@@ -7,9 +7,9 @@
  * through the triangles.
  */
 import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import type { Direction } from "../../space/directions.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 
 /** Width over which labels are spread: what a hand would round off, mm. */
 const FAIRING_MM = 16;

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { NearestField } from "../../field/nearest.ts";
 import { plainContext as ctx } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { vertexNormals } from "../../survey/survey.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { evenly } from "../../testing/random.ts";
 import { capsule, sphere } from "../../testing/shapes.ts";
 import { neighbours, vertexGraph } from "../graph/graph.ts";

@@ -6,7 +6,7 @@
  */
 import type { NearestField } from "../../field/nearest.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { vertexNormals } from "../../survey/survey.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import type { Neighbours } from "../graph/graph.ts";
 import { resample } from "./fair.ts";
 import { labelsFrom, networkLengthMm, networkOf, type SidedLine } from "./network.ts";

@@ -4,9 +4,9 @@
  * half along the other. It costs what it fills; the pair that fills least is taken.
  */
 
+import { vertexNormals } from "../../mesh/normals.ts";
 import type { Direction } from "../../space/directions.ts";
 import { columnFrame, visitColumns } from "../../survey/columns.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 import type { PartingPrices } from "./price.ts";
 import type { SuggestRequest } from "./request.ts";
 import type { Suggestion } from "./trial.ts";

@@ -9,7 +9,7 @@ import { shortened } from "../lines/shorten.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
 import type { SuggestRequest } from "./request.ts";
-import { labelsOf, type Suggestion } from "./trial.ts";
+import { labelsOfRegions, type Suggestion } from "./trial.ts";
 
 /** Labels for given pulls: one section a pull, in their order, with lines drawn tight. */
 export function sectionsForPulls(
@@ -24,7 +24,7 @@ export function sectionsForPulls(
   const { graph, near, seamCost } = seamsOf(vertexGraph(mesh, lineWeight), prices);
   const costs = pricing.surveyAll(pulls, ctx).map(({ price }) => price);
   const problem = { graph, costs, seamCost };
-  const loose = labelsOf(onePerLabel(problem, regionsOf(labelVertices(problem), near)));
+  const loose = labelsOfRegions(onePerLabel(problem, regionsOf(labelVertices(problem), near)));
   const { areasMm2 } = pricing;
   const tight = {
     mesh,

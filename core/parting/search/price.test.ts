@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { vertexNormals } from "../../survey/survey.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { capsule, lathe } from "../../testing/shapes.ts";
 import { neighbours, vertexGraph } from "../graph/graph.ts";
 import { regionsOf } from "../graph/regions.ts";

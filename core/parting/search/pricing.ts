@@ -1,8 +1,9 @@
 /** What pulls cost at every vertex of the survey's mesh, and what lines cost between them, in money. */
 
 import type { JobContext } from "../../job/context.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import type { Direction } from "../../space/directions.ts";
-import { type SurveyCost, surveyDirections, surveyRow, vertexNormals } from "../../survey/survey.ts";
+import { type SurveyCost, surveyDirections, surveyRow } from "../../survey/survey.ts";
 import { type Neighbours, neighbours, type VertexGraph } from "../graph/graph.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { type SuggestRequest, surveyRequest } from "./request.ts";

@@ -32,11 +32,11 @@ export function label(seams: Seams, pulls: readonly PricedPull[], sections: numb
   const problem = { graph: seams.graph, costs: pulls.map(({ price }) => price), seamCost: seams.seamCost };
   const labels = labelVertices(problem, start);
   const regions = mergeRegions(problem, regionsOf(labels, seams.near), sections);
-  return { pulls, regions, energy: labellingEnergy(problem, labelsOf(regions)) };
+  return { pulls, regions, energy: labellingEnergy(problem, labelsOfRegions(regions)) };
 }
 
 /** The label of each vertex's region. */
-export function labelsOf(regions: Regions): Uint8Array {
+export function labelsOfRegions(regions: Regions): Uint8Array {
   return Uint8Array.from(regions.of, (r) => regions.label[r]);
 }
 

@@ -5,6 +5,7 @@
  */
 import type { JobContext } from "../../job/context.ts";
 import { siliconeMassG } from "../../materials/silicone.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { meshNeighbours } from "../../parting/graph/graph.ts";
 import { plugPatch } from "../../parting/graph/plugPatch.ts";
 import { treated, withPull } from "../../parting/layout/edit.ts";
@@ -14,7 +15,6 @@ import { networkOf } from "../../parting/lines/network.ts";
 import type { PullRange } from "../../parting/search/pullRange.ts";
 import type { Cells } from "../../release/cells.ts";
 import { type Direction, dot } from "../../space/directions.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { PlannedSection, Sections } from "../proof/assemble.ts";
 

@@ -4,6 +4,7 @@
  */
 import type { JobContext } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { edgeKey, type Ties } from "../../parting/lines/cut.ts";
 import { labelsOf, withoutIslands } from "../../parting/lines/sections.ts";
@@ -11,7 +12,6 @@ import { measureBites } from "../../release/bite.ts";
 import type { BodyData } from "../../release/body.ts";
 import { OFF_MM } from "../../release/innerFaces.ts";
 import type { Direction } from "../../space/directions.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 
 /** What lines are laid on, and the pulls of the sections they part. */
 export interface BesideLines {

@@ -2,6 +2,7 @@
 import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { type FillWith, type Layout, networkOn } from "../../parting/layout/layout.ts";
 import { potentialsOf } from "../../parting/layout/potentials.ts";
@@ -15,7 +16,6 @@ import { labelsOf, withoutIslands } from "../../parting/lines/sections.ts";
 import type { SuggestRequest } from "../../parting/search/request.ts";
 import type { Suggestion } from "../../parting/search/trial.ts";
 import type { Direction } from "../../space/directions.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 
 export interface LaidOut {
   readonly pulls: readonly Direction[];

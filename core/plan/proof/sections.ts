@@ -7,6 +7,7 @@ import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
 import { areaAndVolume } from "../../mesh/mesh.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { contraryPair } from "../../parting/search/contraryPair.ts";
 import { relabelled } from "../../parting/search/relabel.ts";
 import type { SuggestRequest } from "../../parting/search/request.ts";
@@ -14,7 +15,6 @@ import type { Suggestion } from "../../parting/search/trial.ts";
 import type { BodyData } from "../../release/body.ts";
 import { Cells } from "../../release/cells.ts";
 import { type Direction, normalised } from "../../space/directions.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 import { SECTION_COUNTS } from "../document/document.ts";
 import { assemble, type Sections } from "./assemble.ts";
 import {

@@ -6,6 +6,7 @@ import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
 import { clipAbove } from "../../mesh/clip.ts";
 import { sharedMesh, type TriangleMesh } from "../../mesh/mesh.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { SPECK_MM3, withoutPockets } from "../../mesh/pockets.ts";
 import type { PartingPrices } from "../../parting/search/price.ts";
 import {
@@ -19,7 +20,6 @@ import { PlanSearch } from "../../parting/search/suggest.ts";
 import type { BodyData } from "../../release/body.ts";
 import type { Direction } from "../../space/directions.ts";
 import { depthField } from "../../survey/depth.ts";
-import { vertexNormals } from "../../survey/survey.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";
 import { bareBody, type Filled, hullOf } from "./freeing.ts";
 import { boardOf } from "./laidOut.ts";

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { jacketThicknessMm } from "../../../../core/jacket/coat.ts";
 import type { TriangleMesh } from "../../../../core/mesh/mesh.ts";
+import { vertexNormals } from "../../../../core/mesh/normals.ts";
 import { refined } from "../../../../core/mesh/refine.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
-import { vertexNormals } from "../../../../core/survey/survey.ts";
 import {
   type Dabs,
   withDab,
