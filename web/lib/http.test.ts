@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { z } from "zod";
 import { standInServer } from "../testing/server.ts";
-import { call, getJson, HttpProblem, sendJson } from "./http.ts";
+import { call, getJson, HttpProblem, sendJson, uploadFile } from "./http.ts";
 
 afterEach(() => vi.unstubAllGlobals());
 
@@ -49,5 +49,59 @@ describe("a call to the server", () => {
     const problem = await problemOf(call("/pieces"));
     expect(problem.code).toBe("offline");
     expect(problem.message).toContain("kept here");
+  });
+});
+
+describe("an upload", () => {
+  /** A request that is answered by hand. */
+  class StandInRequest {
+    static last: StandInRequest | null = null;
+    readonly upload = { onprogress: null as ((event: { loaded: number; total: number }) => void) | null };
+    onload: (() => void) | null = null;
+    onerror: (() => void) | null = null;
+    status = 0;
+    responseText = "";
+    constructor() {
+      StandInRequest.last = this;
+    }
+    open(): void {}
+    setRequestHeader(): void {}
+    send(): void {}
+    answer(status: number, text: string): void {
+      this.status = status;
+      this.responseText = text;
+      this.onload?.();
+    }
+  }
+
+  const sent = (told: number[] = []) => {
+    vi.stubGlobal("XMLHttpRequest", StandInRequest);
+    const upload = uploadFile("/scans?name=a.stl", new Blob(["abc"]), (fraction) => told.push(fraction));
+    return { upload, request: StandInRequest.last as StandInRequest };
+  };
+  afterEach(() => vi.unstubAllGlobals());
+
+  it("tells how much of it is through, and hands over the answer", async () => {
+    const told: number[] = [];
+    const { upload, request } = sent(told);
+    request.upload.onprogress?.({ loaded: 1, total: 2 });
+    request.answer(201, JSON.stringify({ id: "7" }));
+    expect(await upload).toEqual({ id: "7" });
+    expect(told).toEqual([0.5]);
+  });
+
+  it("ends with an error where a server in between answers with a page of its own", async () => {
+    const { upload, request } = sent();
+    request.answer(502, "<html><h1>Bad gateway</h1></html>");
+    await expect(upload).rejects.toMatchObject({ code: "internal", message: "The server answered 502." });
+  });
+
+  it("says what the server says where it refuses, and that nothing was kept where it is cut off", async () => {
+    const { upload, request } = sent();
+    request.answer(413, JSON.stringify({ error: { code: "too-large", message: "Thin it out." } }));
+    await expect(upload).rejects.toMatchObject({ code: "too-large", message: "Thin it out." });
+    const cut = sent();
+    cut.request.onerror?.();
+    await expect(cut.upload).rejects.toMatchObject({ code: "offline" });
   });
 });
