@@ -60,8 +60,7 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
     await expect(page.getByText("Looking at holes")).toHaveCount(0);
     await expect(hole).toHaveCount(0);
     await course.goTo("Materials");
-    const sheet = page.getByRole("complementary", { name: "Side sheet" });
-    await expect(sheet.getByText("Clay for through-holes")).toBeVisible();
+    await expect(page.getByTestId("middle").getByText("Water clay for through-holes")).toBeVisible();
   });
 });
 
