@@ -8,7 +8,7 @@
  */
 
 export interface Kernel<Share> {
-  /** Names the kernel to the other threads, see `kernels.ts`. */
+  /** Names the kernel to the other threads, see `core/kernels.ts`. */
   readonly name: string;
   readonly run: (share: Share) => void;
 }

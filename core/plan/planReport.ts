@@ -5,7 +5,7 @@ import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
-import { reckoned } from "./results/reckoned.ts";
+import { figuresAtRates } from "./results/atRates.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
 
@@ -25,7 +25,7 @@ export function planReport(
   { rates, document, plans = [], ranges = [] }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
-  const { takeoff, cutOff, warnings } = reckoned(geometry, document, rates);
+  const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates);
   return {
     ...geometry,
     sections: geometry.sections.map((section, k) => ({

@@ -59,7 +59,7 @@ describe("a glance", () => {
     expect(zoneMm.fragile).toBe(0);
   });
 
-  it("reckons with the same takeoff as the settled plan", () => {
+  it("takes off the same as the settled plan", () => {
     const seen = glance.look(layout, NO_ZONES, OVER_MM);
     const shown = figuresAtAGlance(figures, seen, layout, document, TYPICAL_RATES);
     const sections = seen.sections.map((section, k) => ({ ...section, number: k + 1 }));

@@ -2,10 +2,10 @@
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
 import { type Identity, NOBODY_KNOWN } from "../document/identity.ts";
+import { type FiguresAtRates, figuresAtRates } from "./atRates.ts";
 import type { BundleFigures, PlanBundle } from "./bundle.ts";
-import { type Reckoned, reckoned } from "./reckoned.ts";
 
-export interface PlanFigures extends BundleFigures, Reckoned {
+export interface PlanFigures extends BundleFigures, FiguresAtRates {
   /** Ids of its sections, lines and fills, in their order; in a glance there are none of lines and fills. */
   readonly ids: {
     readonly sections: readonly string[];
@@ -28,5 +28,5 @@ export function figuresOf(
 ): PlanFigures {
   const idsOf = (known: readonly { readonly id: string }[]) => known.map(({ id }) => id);
   const ids = { sections: idsOf(identity.sections), lines: idsOf(identity.lines), fills: idsOf(identity.fills) };
-  return { ...geometry, ...reckoned(geometry.report, document, rates), ids };
+  return { ...geometry, ...figuresAtRates(geometry.report, document, rates), ids };
 }

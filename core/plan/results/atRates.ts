@@ -10,7 +10,7 @@ import type { PlanWarning } from "../proof/warning.ts";
 import { type CutOff, cutOffOf } from "./cutOff.ts";
 import type { GeometryReport } from "./report.ts";
 
-export interface Reckoned {
+export interface FiguresAtRates {
   readonly takeoff: Takeoff;
   /** Where cutting a limb off would be the better way; null where nothing speaks for it, or not all was left to the search. */
   readonly cutOff: CutOff | null;
@@ -18,12 +18,12 @@ export interface Reckoned {
   readonly warnings: readonly PlanWarning[];
 }
 
-export type ReckonedFrom = Pick<
+export type RatedGeometry = Pick<
   GeometryReport,
   "piece" | "jacket" | "sections" | "partingLengthMm" | "fillMm3" | "clayMm3" | "plugMm3" | "fillParts" | "warnings"
 >;
 
-export function reckoned(geometry: ReckonedFrom, document: PlanDocument, rates: Rates): Reckoned {
+export function figuresAtRates(geometry: RatedGeometry, document: PlanDocument, rates: Rates): FiguresAtRates {
   const { piece, jacket, sections, fillParts } = geometry;
   const figures = takeoff(document, jacket, geometry, rates);
   const lifted = sections.filter((section) => section.lifted).map(({ number }) => number);
