@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { redo, undo } from "../document/planStore.ts";
 import { STATIONS } from "../stations/index.ts";
+import { Dialog } from "../ui/Dialog.tsx";
 
 interface Command {
   readonly name: string;
@@ -33,6 +34,8 @@ export function CommandSearch({
 }) {
   const navigate = useNavigate();
   const [text, setText] = useState("");
+  /** Place of the one that is taken with Enter. */
+  const [chosen, setChosen] = useState(0);
   const commands = useMemo<Command[]>(
     () => [
       ...STATIONS.map(({ id, name, question }) => ({
@@ -50,50 +53,67 @@ export function CommandSearch({
   );
   if (!open) return null;
   const found = commands.filter(({ name, hint }) => `${name} ${hint}`.toLowerCase().includes(text.toLowerCase()));
+  const at = Math.min(chosen, found.length - 1);
   const close = () => {
     setText("");
+    setChosen(0);
     setOpen(false);
   };
   const take = (command: Command | undefined) => {
     command?.run();
     close();
   };
+  const byKey = (event: React.KeyboardEvent) => {
+    if (event.key === "Enter") take(found[at]);
+    else if (event.key === "ArrowDown") setChosen((at + 1) % Math.max(1, found.length));
+    else if (event.key === "ArrowUp") setChosen((at + found.length - 1) % Math.max(1, found.length));
+    else return;
+    event.preventDefault();
+  };
   return (
-    <div className="modal modal-open modal-top items-start" role="dialog" aria-label="Find anything to do">
-      <div className="modal-box mx-auto mt-16 max-w-lg rounded-box">
-        <input
-          className="input w-full"
-          placeholder="What do you want to do?"
-          aria-label="What do you want to do?"
-          value={text}
-          // biome-ignore lint/a11y/noAutofocus: the user has just asked to search.
-          autoFocus
-          onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") take(found[0]);
-            if (event.key === "Escape") close();
-          }}
-        />
-        <ul className="menu mt-2 w-full px-0">
-          {found.map((command) => (
-            <li key={command.name}>
-              <button type="button" className="flex justify-between" onClick={() => take(command)}>
-                <span>{command.name}</span>
-                <span className="quiet text-sm">{command.hint}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
-        <dl className="quiet mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 border-t border-base-300 pt-3 text-sm">
-          {SHORTCUTS.map(([keys, what]) => (
-            <div key={keys} className="contents">
-              <dt className="font-medium">{keys}</dt>
-              <dd>{what}</dd>
-            </div>
-          ))}
-        </dl>
+    <Dialog title="Find anything to do" onClose={close}>
+      <input
+        className="input mt-3 w-full"
+        role="combobox"
+        placeholder="What do you want to do?"
+        aria-label="What do you want to do?"
+        aria-expanded
+        aria-controls="commands"
+        aria-activedescendant={found[at] ? `command-${at}` : undefined}
+        value={text}
+        autoFocus
+        onChange={(event) => {
+          setText(event.target.value);
+          setChosen(0);
+        }}
+        onKeyDown={byKey}
+      />
+      <div id="commands" role="listbox" aria-label="Commands" className="mt-2 w-full">
+        {found.map((command, k) => (
+          <div
+            key={command.name}
+            id={`command-${k}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={k === at}
+            className={`flex cursor-pointer justify-between rounded px-3 py-1.5 ${k === at ? "bg-base-300" : "hover:bg-base-200"}`}
+            onClick={() => take(command)}
+            onKeyDown={byKey}
+          >
+            <span>{command.name}</span>
+            <span className="quiet text-sm">{command.hint}</span>
+          </div>
+        ))}
+        {found.length === 0 && <p className="quiet px-3 py-1.5 text-sm">Nothing goes by that name.</p>}
       </div>
-      <button type="button" className="modal-backdrop" aria-label="Close" onClick={close} />
-    </div>
+      <dl className="quiet mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 border-t border-base-300 pt-3 text-sm">
+        {SHORTCUTS.map(([keys, what]) => (
+          <div key={keys} className="contents">
+            <dt className="font-medium">{keys}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
   );
 }

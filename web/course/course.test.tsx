@@ -102,17 +102,36 @@ describe("the search over everything there is to do", () => {
   it("finds by what things are called and by the questions people ask, and goes there by Enter", async () => {
     const setOpen = searching();
     await userEvent.type(screen.getByLabelText("What do you want to do?"), "where do i part");
-    const found = within(screen.getByRole("dialog")).getAllByRole("listitem");
+    const found = within(screen.getByRole("dialog")).getAllByRole("option");
     expect(found.map(({ textContent }) => textContent)).toEqual(["PartingWhere do I part it?"]);
     await userEvent.keyboard("{Enter}");
     expect(screen.getByRole("status").textContent).toBe("/pieces/7/parting");
     expect(setOpen).toHaveBeenCalledWith(false);
   });
 
+  it("is gone through by the arrow keys, round and round", async () => {
+    searching();
+    const field = screen.getByLabelText("What do you want to do?");
+    const chosen = () => screen.getByRole("option", { selected: true }).textContent;
+    expect(chosen()).toContain("Piece");
+    await userEvent.type(field, "{ArrowDown}{ArrowDown}");
+    expect(chosen()).toContain("Jacket");
+    await userEvent.type(field, "{ArrowUp}{ArrowUp}{ArrowUp}");
+    expect(chosen()).toContain("The shelf");
+    await userEvent.keyboard("{Enter}");
+    expect(screen.getByRole("status").textContent).toBe("/");
+  });
+
+  it("says so where nothing goes by a name", async () => {
+    searching();
+    await userEvent.type(screen.getByLabelText("What do you want to do?"), "casserole{Enter}");
+    expect(screen.getByRole("status").textContent).toBe("/pieces/7/piece");
+  });
+
   it("undoes and redoes", async () => {
     usePlan.getState().edit((plan) => ({ ...plan, brief: { ...plan.brief, edition: 40 } }));
     searching();
-    await userEvent.click(screen.getByRole("button", { name: /^Undo/ }));
+    await userEvent.click(screen.getByRole("option", { name: /^Undo/ }));
     expect(documentNow().brief.edition).toBe(1);
   });
 

@@ -34,7 +34,10 @@ export function Dialog({
       role={role}
       aria-labelledby={id}
       className="modal"
-      onCancel={(event) => {
+      // The browser's own way to close it would leave the page's state behind.
+      onCancel={(event) => event.preventDefault()}
+      onKeyDown={(event) => {
+        if (event.key !== "Escape") return;
         event.preventDefault();
         onClose?.();
       }}
