@@ -104,6 +104,9 @@ export function fillsOf(request: FillRequest): Fills {
     part.towards.forEach((sum, a) => {
       small.towards[a] += sum;
     });
+    part.outwards.forEach((sum, a) => {
+      small.outwards[a] += sum;
+    });
     part.bySection.forEach((count, s) => {
       small.bySection[s] += count;
     });

@@ -55,7 +55,7 @@ export interface Planning {
   readonly rest: (sections: number) => Promise<Answer<Layout>>;
   readonly cancel: () => void;
   readonly again: () => void;
-  /** Key of the plan's result on the server; null where the page cannot work it out. */
+  /** Key of the plan's result on the server, once it is there; null where the page cannot work it out. */
   readonly resultKey: () => Promise<string | null>;
   /** Names what a comparison of plans depends on. */
   readonly comparedBy: string;
@@ -88,6 +88,8 @@ export function usePlanning(piece: Piece): Planning {
   const opened = useRef<Promise<string | null> | null>(null);
   /** What the shelf began on. */
   const begun = useRef<Begun | null>(null);
+  /** The last result on its way to the server. */
+  const keeping = useRef<Promise<void>>(Promise.resolve());
 
   useEffect(() => {
     begun.current = takeKept(part.scanId);
@@ -160,7 +162,8 @@ export function usePlanning(piece: Piece): Planning {
           done = how === "settled";
           if (done) begun.current = null;
           if (next) show(next, how);
-          if (how === "settled" && hash) void geometry.keep(partPath(piece.id, part.id), hash, answer.value);
+          if (how === "settled" && hash)
+            keeping.current = geometry.keep(partPath(piece.id, part.id), hash, answer.value);
         }
         setProgress(null);
       },
@@ -249,7 +252,10 @@ export function usePlanning(piece: Piece): Planning {
   useEffect(() => {
     if (isSettled && identity) notePlanned(part.id, rates, identity);
   }, [isSettled, part.id, rates, identity]);
-  const resultKey = useCallback(() => (key ? sha256(key) : Promise.resolve(null)), [key]);
+  const resultKey = useCallback(async () => {
+    await keeping.current;
+    return key ? sha256(key) : null;
+  }, [key]);
   const cancel = useCallback(() => geometry?.cancel(), [geometry]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {

@@ -2,40 +2,19 @@
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Piece } from "../../contract/pieces.ts";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
 import type { PlanFigures, ShownPlan } from "../../core/plan/results/figures.ts";
 import { undo, usePlan } from "../document/planStore.ts";
 import { SettingsContext } from "../lib/show.ts";
 import type { Planning } from "../planning/usePlanning.ts";
 import { ballPlan, figuresOfABall } from "../testing/figures.ts";
+import { FINIAL } from "../testing/pieces.ts";
 import { documentNow, openDocument, planningWith } from "../testing/planning.ts";
 import { JacketStation } from "./jacket/Station.tsx";
 import { BuyingTable } from "./materials/BuyingTable.tsx";
 import { MaterialsStation } from "./materials/Station.tsx";
 import { PieceStation } from "./piece/Station.tsx";
 import type { StationProps } from "./station.ts";
-
-const piece: Piece = {
-  id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5f",
-  name: "Finial",
-  parts: [
-    {
-      id: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e5a",
-      name: "Whole",
-      scanId: "7f8a2c1e-0d4b-4c53-9f0e-6a1b2c3d4e60",
-      scanName: "finial.stl",
-      scanBytes: 1000,
-      scanSha256: "a".repeat(64),
-    },
-  ],
-  station: "piece",
-  away: false,
-  hasCover: true,
-  summary: "",
-  createdAt: "2026-03-02T09:15:00.000Z",
-  updatedAt: "2026-03-02T09:15:00.000Z",
-};
 
 let planning: Planning;
 beforeAll(async () => {
@@ -50,7 +29,7 @@ function shown(Station: (props: StationProps) => React.ReactNode, own: Partial<S
   const settings: Settings = { ...DEFAULT_SETTINGS, memberName: "Ines", ...own };
   function Shown() {
     const document = usePlan((plan) => plan.document);
-    return document && <Station piece={piece} document={document} planning={planning} />;
+    return document && <Station piece={FINIAL} document={document} planning={planning} />;
   }
   render(
     <SettingsContext value={settings}>

@@ -31,9 +31,9 @@ export function BuiltFrom({
   const ready = planning.quality === "settled" && planning.bundle !== null && save.kind === "saved";
   return (
     <section className="mt-auto border-t border-base-300 px-4 pt-3 text-sm" aria-label="Being built">
-      {latest && (
+      {latest && same !== null && (
         <p className="pb-2" data-testid="built-from">
-          {same === false ? (
+          {!same ? (
             <>
               <span className="font-medium text-warning">▲ New draft.</span> {`“${latest.name}” is being built.`}
             </>
@@ -87,7 +87,12 @@ function NameBuild({
   const make = useMakeBuild(piece);
   const submit = async () => {
     const key = await resultKey();
-    if (!bundle || !key) return;
+    if (!bundle || !key) {
+      setProblem(
+        "This page cannot name the plan's result. Open it by https, or on the machine itself, to build from it.",
+      );
+      return;
+    }
     const { figures } = bundle;
     const catalogue = entriesOf(figures.takeoff.materials);
     make.mutate(

@@ -1,18 +1,15 @@
-import { useState } from "react";
-import { build as buildSchema } from "../../../contract/builds.ts";
+import { useContext, useState } from "react";
 import type { Piece } from "../../../contract/pieces.ts";
-import { partPath } from "../../../contract/pieces.ts";
 import { differences } from "../../../core/plan/document/differences.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { goneOnFrom } from "../../../core/plan/document/identity.ts";
 import type { PlanFigures } from "../../../core/plan/results/figures.ts";
+import { formatMoneyMinor } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
-import { getJson } from "../../lib/http.ts";
-import { openPart } from "../../lib/queries.ts";
-import { useShow } from "../../lib/show.ts";
+import { SettingsContext, useShow } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
-import { useBuilds, useReadRevision, useRevisions } from "./useBuilds.ts";
+import { useBuilds, useReadBuild, useReadRevision, useRevisions } from "./useBuilds.ts";
 
 const WHEN = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
@@ -22,6 +19,8 @@ interface Earlier {
   readonly document: PlanDocument;
   /** Of a build; revisions keep no figures. */
   readonly figures: PlanFigures | null;
+  /** The mark its money had on that day. */
+  readonly currency: string;
 }
 
 /** Earlier plans: what was built from, and the latest revisions; each can be compared with the open plan, or gone on from. */
@@ -42,14 +41,16 @@ export function PlansDialog({
   const edit = usePlan((plan) => plan.edit);
   const [earlier, setEarlier] = useState<Earlier | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const readBuild = useReadBuild(piece);
   const fetchBuild = async (id: string): Promise<Earlier> => {
-    const path = partPath(piece.id, openPart(piece).id);
-    return getJson(`${path}/builds/${id}`, buildSchema);
+    const { name, document: kept, figures, rates } = await readBuild(id);
+    return { name, document: kept, figures, currency: rates.currency };
   };
   const fetchRevision = async (revision: number): Promise<Earlier> => ({
     name: `Revision ${revision}`,
     document: await readRevision(revision),
     figures: null,
+    currency: "",
   });
   const guarded = (fetched: Promise<Earlier>, then: (found: Earlier) => void) => {
     setProblem(null);
@@ -115,14 +116,15 @@ export function Comparison({
 }) {
   const show = useShow();
   const told = differences(earlier.document, document, show);
-  const tally = ({ report, takeoff }: PlanFigures): readonly (readonly [string, string])[] => [
+  const { rates } = useContext(SettingsContext);
+  const tally = ({ report, takeoff }: PlanFigures, currency: string): readonly (readonly [string, string])[] => [
     ["Sections", String(report.sections.length)],
     ["Heaviest", show.mass(Math.max(0, ...takeoff.sectionMassesG))],
     ["Silicone", show.mass(takeoff.siliconeG)],
     ["Shell", show.mass(takeoff.shellG)],
     ["Parting line", show.length(report.partingLengthMm)],
     ["Hands", show.hours(takeoff.handsMin)],
-    ["Cost", show.money(takeoff.costMinor)],
+    ["Cost", formatMoneyMinor(takeoff.costMinor, currency)],
   ];
   return (
     <section className="mt-3 rounded border border-base-300 p-3 text-sm" data-testid="comparison">
@@ -143,8 +145,8 @@ export function Comparison({
             </tr>
           </thead>
           <tbody>
-            {tally(figures).map(([name, now], k) => {
-              const then = earlier.figures ? tally(earlier.figures)[k][1] : "";
+            {tally(figures, rates.currency).map(([name, now], k) => {
+              const then = earlier.figures ? tally(earlier.figures, earlier.currency)[k][1] : "";
               return (
                 <tr key={name} className="border-t border-base-300">
                   <td className="py-0.5">{name}</td>

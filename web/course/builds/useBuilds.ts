@@ -37,6 +37,12 @@ export function useRevisions(piece: Piece) {
   });
 }
 
+/** Reads one of them when it is asked for. */
+export function useReadBuild(piece: Piece) {
+  const path = pathOf(piece);
+  return useCallback((id: string) => getJson(`${path}/builds/${id}`, build), [path]);
+}
+
 /** Reads the document of a revision. */
 export function useReadRevision(piece: Piece) {
   const path = pathOf(piece);
