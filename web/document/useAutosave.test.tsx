@@ -236,6 +236,16 @@ describe("two people who edit the same plan", () => {
     expect(edition()).toBe(13);
   });
 
+  it("are not asked where one of them has changed nothing: the page's own notes give way", async () => {
+    const { result } = autosave(() => conflict(stored(withEdition(30), 9)));
+    await wait(10);
+    act(() => usePlan.getState().edit((plan) => ({ ...plan, identity: { ...plan.identity, next: 40 } })));
+    await wait(1000);
+    expect(result.current.state).toEqual({ kind: "saved" });
+    expect([edition(), usePlan.getState().revision]).toEqual([30, 9]);
+    expect(unsavedOf(PART)).toBeNull();
+  });
+
   it("may go on with their own: it is saved over the other, which stays among the revisions", async () => {
     const theirs = stored(withEdition(30), 9);
     let asked = 0;

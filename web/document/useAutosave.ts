@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { planConflict, type StoredPlan, storedPlan } from "../../contract/pieces.ts";
+import { builtAlike } from "../../core/plan/document/differences.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { sameValue } from "../../core/plan/document/sameValue.ts";
 import { HttpProblem, sendJson } from "../lib/http.ts";
@@ -62,8 +63,16 @@ export function useAutosave(partId: string, path: string): Autosave {
         setState({ kind: "saved" });
       } catch (error) {
         const next = afterFailure(error);
+        const isNote = lastSaved.current !== null && builtAlike(sent, lastSaved.current);
+        // The page's own notes of what was planned are no edit: somebody else's plan is taken over them without a question.
+        if (next.kind === "conflict" && isNote && usePlan.getState().document === sent) {
+          openPlan(partId, next.theirs.document, next.theirs.revision);
+          lastSaved.current = usePlan.getState().document;
+          setState({ kind: "saved" });
+          return;
+        }
         if (next.kind === "refused") refused.current = sent;
-        if (next.kind !== "conflict") keepUnsaved(partId, { revision, document: sent });
+        if (next.kind !== "conflict" && !isNote) keepUnsaved(partId, { revision, document: sent });
         setState(next);
       } finally {
         saving.current = null;
@@ -88,7 +97,8 @@ export function useAutosave(partId: string, path: string): Autosave {
   }, [document, state.kind, attempt, put]);
 
   useEffect(() => {
-    const isUnsaved = () => lastSaved.current !== null && latest.current?.document !== lastSaved.current;
+    const isUnsaved = () =>
+      lastSaved.current !== null && latest.current !== null && !builtAlike(latest.current.document, lastSaved.current);
     /** Nobody waits for the answer: what is not acknowledged is found on this machine the next time. */
     const flush = (): void => {
       if (!latest.current || !isUnsaved() || inConflict.current) return;
