@@ -11,7 +11,7 @@ import type { Kernel } from "./job/team.ts";
 import { trialKernel } from "./parting/search/alternate.ts";
 import { biteKernel } from "./release/bite.ts";
 import { blockKernel } from "./release/blocks.ts";
-import { hullKernel } from "./release/hull.ts";
+import { blockedKernel, hullKernel } from "./release/hull.ts";
 import { redistanceKernel } from "./release/redistance.ts";
 import { shadowKernel } from "./release/shadows.ts";
 import { surveyKernel } from "./survey/survey.ts";
@@ -20,6 +20,7 @@ const all = [
   bendKernel,
   biteKernel,
   blockKernel,
+  blockedKernel,
   featureKernel,
   hullKernel,
   levelKernel,

@@ -107,7 +107,7 @@ export interface Joined {
 export function visibleHull(request: HullRequest, ctx: JobContext): Joined {
   const { body, mesh, pulls, giveMm, open } = request;
   const { grid } = body;
-  const blocked = bricksBlocked(body, mesh, pulls);
+  const blocked = bricksBlocked(body, mesh, pulls, ctx);
   const active = Uint8Array.from(grid.slotOf, (slot, b) => (slot >= 0 || blocked[b] ? 1 : 0));
   const wide = gridFromActive(grid.originMm, grid.stepMm, grid.bricks, active);
   const phi = carriedOver(body, wide, ctx);
@@ -172,37 +172,58 @@ export function addTo(phi: Float32Array, grid: BrickGrid, added: Float32Array, s
 const STRIDES = [1, BRICK, BRICK * BRICK];
 
 /** Bricks that the ways along every pull are blocked in somewhere, by lines a step apart; 1 each. */
-function bricksBlocked({ grid, boardMm }: BodyData, mesh: TriangleMesh, pulls: readonly Direction[]): Uint8Array {
-  const { stepMm, originMm: o, bricks } = grid;
-  const [nx, ny, nz] = bricks;
-  const times = new Uint8Array(grid.slotOf.length);
-  const perBrick = 1 / (BRICK * stepMm);
-  const [a, b] = [new Float64Array(3), new Float64Array(3)];
-  pulls.forEach((pull, k) => {
+function bricksBlocked({ grid, boardMm }: BodyData, mesh: TriangleMesh, pulls: readonly Direction[], ctx: JobContext) {
+  const shares = pulls.map(
+    (pull): BlockedShare => ({
+      grid,
+      mesh,
+      pull,
+      boardMm,
+      blocked: new Uint8Array(ctx.team.buffer(grid.slotOf.length)),
+    }),
+  );
+  ctx.team.run(blockedKernel, shares, () => ctx.checkCancelled());
+  return Uint8Array.from(grid.slotOf, (_, b) => (shares.every(({ blocked }) => blocked[b] === 1) ? 1 : 0));
+}
+
+interface BlockedShare {
+  readonly grid: BrickGrid;
+  readonly mesh: TriangleMesh;
+  readonly pull: Direction;
+  readonly boardMm: number | null;
+  /** Out: 1 for each brick of the box that ways along the pull are blocked in. */
+  readonly blocked: Uint8Array;
+}
+
+export const blockedKernel: Kernel<BlockedShare> = {
+  name: "blocked bricks",
+  run({ grid, mesh, pull, boardMm, blocked }) {
+    const { stepMm, originMm: o, bricks } = grid;
+    const [nx, ny, nz] = bricks;
+    const perBrick = 1 / (BRICK * stepMm);
+    const [a, b] = [new Float64Array(3), new Float64Array(3)];
     const frame = columnFrame(mesh, pull, stepMm);
     visitColumns(mesh, frame, boardMm, (line, from, to) => {
       const samples = Math.max(1, Math.ceil((to - from) / (2 * stepMm)));
       columnPoint(frame, line, from, a);
       columnPoint(frame, line, to, b);
+      const [x0, y0, z0] = [0, 1, 2].map((axis) => (a[axis] - o[axis]) * perBrick);
+      const [dx, dy, dz] = [0, 1, 2].map((axis) => ((b[axis] - a[axis]) * perBrick) / samples);
       for (let n = 0; n <= samples; n++) {
-        const share = n / samples;
-        const x = (a[0] + share * (b[0] - a[0]) - o[0]) * perBrick;
-        const y = (a[1] + share * (b[1] - a[1]) - o[1]) * perBrick;
-        const z = (a[2] + share * (b[2] - a[2]) - o[2]) * perBrick;
+        const [x, y, z] = [x0 + n * dx, y0 + n * dy, z0 + n * dz];
         // Nodes beside a line are in its shadow too.
-        for (let c = 0; c < 8; c++) {
-          const i = Math.floor(x + (c & 1 ? EDGE : -EDGE));
-          const j = Math.floor(y + (c & 2 ? EDGE : -EDGE));
-          const l = Math.floor(z + (c & 4 ? EDGE : -EDGE));
-          if (i < 0 || j < 0 || l < 0 || i >= nx || j >= ny || l >= nz) continue;
-          const brick = i + nx * (j + ny * l);
-          if (times[brick] === k) times[brick] = k + 1;
+        const iTo = Math.min(nx - 1, Math.floor(x + EDGE));
+        const jTo = Math.min(ny - 1, Math.floor(y + EDGE));
+        const kTo = Math.min(nz - 1, Math.floor(z + EDGE));
+        for (let k = Math.max(0, Math.floor(z - EDGE)); k <= kTo; k++) {
+          for (let j = Math.max(0, Math.floor(y - EDGE)); j <= jTo; j++) {
+            for (let i = Math.max(0, Math.floor(x - EDGE)); i <= iTo; i++) blocked[i + nx * (j + ny * k)] = 1;
+          }
         }
       }
     });
-  });
-  return times.map((count) => (count === pulls.length ? 1 : 0));
-}
+  },
+};
 
 /** A step and a half, in bricks. */
 const EDGE = 1.5 / BRICK;
