@@ -7,7 +7,7 @@ import { Body } from "../../release/body.ts";
 import { type Direction, pullDirections } from "../../space/directions.ts";
 import { lumps, lumpy } from "../../testing/random.ts";
 import { mushroom, sphere } from "../../testing/shapes.ts";
-import { bareBody, freeSections, hullOf } from "./freeing.ts";
+import { bareBody, type FreeRequest, freeSections, hullOf } from "./freeing.ts";
 
 const GIVE_MM = 1.5;
 const coats = [{ id: "coat-1", thicknessMm: 4, thickened: true, pigment: "#cccccc" }];
@@ -66,7 +66,7 @@ describe("the visible hull", () => {
 describe("sections freed by what is filled", () => {
   const low = jacketOn(mushroom(60, 40, 78, 40, 96), 4);
   const up: readonly Direction[] = [[0, 0, 1]];
-  const freed = (open: boolean, mostFillMm3 = Infinity) => {
+  const freed = (open: boolean, mostFillMm3 = Infinity, runOn: FreeRequest["runOn"] = null) => {
     const hull = open
       ? { body: bareBody(low, ctx), mesh: low.mesh }
       : hullOf(low, bareBody(low, ctx), up, GIVE_MM, ctx);
@@ -83,7 +83,8 @@ describe("sections freed by what is filled", () => {
         )
       : hull;
     const potentials = [new Float32Array(start.mesh.positions.length / 3).fill(1)];
-    const request = { jacket: low, pulls: up, giveMm: GIVE_MM, open: [open], rounds: 4, mostFillMm3, leastMm2: 0 };
+    const limits = { giveMm: GIVE_MM, rounds: 4, mostFillMm3, leastMm2: 0 };
+    const request = { jacket: low, pulls: up, open: [open], runOn, ...limits };
     return freeSections(start as ReturnType<typeof hullOf>, potentials, request, ctx);
   };
 
@@ -97,5 +98,11 @@ describe("sections freed by what is filled", () => {
     expect(bite.biteMm).toBeGreaterThan(6);
     expect(bite.at?.[2]).toBeLessThan(45);
     expect(bite.points.length).toBeGreaterThan(40);
+  });
+
+  it("have their lines run on where they still come off so", () => {
+    const doubled = freed(false, Infinity, (_, potentials) => potentials.map((own) => own.map((value) => 2 * value)));
+    expect(Math.max(...doubled.potentials[0])).toBeCloseTo(2, 3);
+    expect(doubled.bites[0].biteMm).toBeLessThanOrEqual(GIVE_MM);
   });
 });

@@ -44,6 +44,8 @@ export interface FreeRequest {
   readonly mostFillMm3: number;
   /** Sections that fills have left smaller than half of this go to their neighbours, mm2. */
   readonly leastMm2: number;
+  /** Lays the lines of a filled body anew as a hand would run them; null where they were laid by hand and stay. */
+  readonly runOn: ((filled: Filled, potentials: readonly Float32Array[]) => readonly Float32Array[]) | null;
 }
 
 export interface FreedSections extends Filled {
@@ -181,16 +183,22 @@ export function freeSections(
 const EVENINGS = [12, 4];
 
 /**
- * The lines without the zigzag that places going to one section or the other, one by one, have left: evened out as far as
- * all still comes off.
+ * The lines without the zigzag that places going to one section or the other, one by one, have left: evened out, and run
+ * on where they were suggested, as far as all still comes off.
  */
 function faired(freed: FreedSections, request: FreeRequest, ctx: JobContext): FreedSections {
   const near = vertexNeighbours(freed.mesh);
-  for (const times of EVENINGS) {
+  const comesOff = (potentials: readonly Float32Array[]) => {
     ctx.checkCancelled();
+    const next = settled(freed, potentials, request, ctx, NEARLY * request.giveMm);
+    return greatestBite(next, request.open) <= request.giveMm ? next : null;
+  };
+  for (const times of EVENINGS) {
     const even = evened(freed.potentials, near, times);
-    const next = settled(freed, even, request, ctx, NEARLY * request.giveMm);
-    if (greatestBite(next, request.open) <= request.giveMm) return next;
+    const direct = request.runOn && comesOff(request.runOn(freed, even));
+    if (direct) return direct;
+    const next = comesOff(even);
+    if (next) return (request.runOn && comesOff(request.runOn(next, next.potentials))) ?? next;
   }
   return freed;
 }

@@ -45,8 +45,7 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
     const potentials = cells.carried(hull.mesh, jacket.request.stepMm);
     const free: FreeRequest = {
       ...{ jacket, giveMm, pulls: laid.pulls, rounds: survey.request.effort.fillRounds, mostFillMm3: Infinity },
-      open,
-      leastMm2: 0,
+      ...{ open, leastMm2: 0, runOn: null },
     };
     const freed = withLeftOpen(freeSections(hull, potentials, free, ctx), free, request.fills, ctx);
     return assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
@@ -279,6 +278,8 @@ function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext):
     leastMm2: request.pulls ? 0 : leastSection(jacket, request),
     rounds: survey.request.effort.fillRounds,
     mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
+    runOn: ({ mesh, nearest }, potentials) =>
+      runOn({ ...laid, potentials }, { ...jacket, mesh }, nearest, about).potentials,
   };
   const freed = withLeftOpen(freeSections(hull, laid.potentials, free, ctx), free, request.fills, ctx);
   const biteMm = Math.max(...freed.bites.map((bite) => bite.biteMm));
