@@ -134,11 +134,11 @@ function benchSettled(piece: TriangleMesh, name: string, ctx: JobContext, report
   const stepMm = settledStepMm(plan, engine.pieceFor(plan, ctx).areaMm2, "usual");
   const run = (size: string, stage: string, against: number | null): number => {
     const started = performance.now();
-    const { sections } = engine.run(plan, TYPICAL_RATES, stepMm, ctx);
+    const { parting } = engine.run(plan, TYPICAL_RATES, stepMm, ctx);
     const ms = performance.now() - started;
     report({ stage, size: `${name}, ${size}`, ms, ratio: against === null ? null : ms / against });
-    drawn = sections.drawn;
-    numbered = sections.sections;
+    drawn = parting.drawn;
+    numbered = parting.sections;
     return ms;
   };
   let drawn: readonly PartingLine[] = [];

@@ -30,14 +30,14 @@ export function benchStrangers(ctx: JobContext, report: (row: PartingRow) => voi
     const { kind, mesh } = stranger(seed, HEIGHT_MM, SCAN_STEP_MM);
     const piece = repairScan(mesh, ctx).mesh;
     const started = ctx.nowMs();
-    const { sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+    const { parting } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
     times.push(ctx.nowMs() - started);
-    if (sections.sections.some(({ releases }) => !releases)) held.push(`${kind} ${seed}`);
-    const prover = new Prover(sections.filled);
+    if (parting.sections.some(({ releases }) => !releases)) held.push(`${kind} ${seed}`);
+    const prover = new Prover(parting.filled);
     const deepest = Math.max(
-      ...sections.sections.flatMap(({ skin, pull, releases }) => (releases ? prover.bites(skin, pull, PLACES) : [])),
+      ...parting.sections.flatMap(({ skin, pull, releases }) => (releases ? prover.bites(skin, pull, PLACES) : [])),
     );
-    if (deepest > sections.giveMm + SLACK_MM) disagreed.push(`${kind} ${seed}: ${deepest.toFixed(1)} mm`);
+    if (deepest > parting.giveMm + SLACK_MM) disagreed.push(`${kind} ${seed}: ${deepest.toFixed(1)} mm`);
   }
   times.sort((a, b) => a - b);
   const told = (list: readonly string[]) => (list.length > 0 ? ` (${list.join(", ")})` : "");
@@ -52,13 +52,13 @@ export function benchHardPieces(ctx: JobContext, report: (row: PartingRow) => vo
   for (const name of HARD_PIECES) {
     const piece = repairScan(hardPiece(name, 1000, STEP_MM), ctx).mesh;
     const started = ctx.nowMs();
-    const { sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+    const { parting } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
     const ms = ctx.nowMs() - started;
-    const held = sections.sections.filter(({ releases }) => !releases).length;
-    const told = held > 0 ? `${held} held` : `comes off in ${sections.sections.length}`;
+    const held = parting.sections.filter(({ releases }) => !releases).length;
+    const told = held > 0 ? `${held} held` : `comes off in ${parting.sections.length}`;
     report({
       stage: `hard piece: ${name}`,
-      size: `${told}, fill ${(sections.fillMm3 / 1e6).toFixed(1)} l`,
+      size: `${told}, fill ${(parting.fillMm3 / 1e6).toFixed(1)} l`,
       ms,
       ratio: null,
     });

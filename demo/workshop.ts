@@ -149,9 +149,9 @@ async function keep(
     await Result.upsert({ workshopId: acting.workshopId, resultKey, blobId: blob.id }, { transaction });
   });
   const piece = await addPiece(sequelize, acting, { name: demo.name, scanId: scan.id, document: demo.plan });
-  const { sections } = result;
-  const { siliconeG } = takeoff(demo.plan, result.jacket, sections, rates);
-  const summary = `${sections.sections.length} ${sections.sections.length === 1 ? "section" : "sections"}, ${(siliconeG / 1000).toFixed(1)} kg silicone`;
+  const { parting } = result;
+  const { siliconeG } = takeoff(demo.plan, result.jacket, parting, rates);
+  const summary = `${parting.sections.length} ${parting.sections.length === 1 ? "section" : "sections"}, ${(siliconeG / 1000).toFixed(1)} kg silicone`;
   await PieceRow.update({ station: demo.station, summary }, { where: { id: piece.id } });
   const image = encodePng(drawPortrait(mesh, 480, 400, demo.view, [226, 219, 204]));
   await Cover.create({ pieceId: piece.id, workshopId: acting.workshopId, image });

@@ -9,13 +9,13 @@ const SILICONE = [0.45, 0.6, 0.75, 0.35] as const;
 
 export interface PlanBodies {
   readonly jacket: { readonly mesh: TriangleMesh };
-  readonly sections: {
+  readonly parting: {
     readonly sections: readonly { readonly number: number; readonly skin: TriangleMesh }[];
   };
 }
 
 /** @param piece goes with it; left out where only what is built is wanted */
-export function planGlb({ jacket, sections: { sections } }: PlanBodies, piece: TriangleMesh | null = null): Uint8Array {
+export function planGlb({ jacket, parting: { sections } }: PlanBodies, piece: TriangleMesh | null = null): Uint8Array {
   const skins = sections.map(({ number, skin }): NamedPart => {
     const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
     return { name: `section-${number}`, mesh: skin, colour: [...linearRgb(css), 1] };

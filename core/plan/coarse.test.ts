@@ -46,7 +46,7 @@ describe("the coarse answer", () => {
   });
 
   it("parts a capsule in two across its middle, to a few in a hundred of the shortest line", () => {
-    const { sections, partingLengthMm } = coarse.sections;
+    const { sections, partingLengthMm } = coarse.parting;
     expect(sections).toHaveLength(2);
     expect(partingLengthMm / (2 * Math.PI * (R + coarse.jacket.thicknessMm))).toBeCloseTo(1, 1);
   });

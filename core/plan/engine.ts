@@ -15,14 +15,14 @@ import { type ComparedPlan, comparePlans, offerOf } from "./advice/offers.ts";
 import { type Relaid, type Remedy, remediesFor, type Trial } from "./advice/remedies.ts";
 import { splitOff, suggestLines, suggestRest } from "./advice/rest.ts";
 import type { PlanDocument } from "./document/document.ts";
-import type { Sections } from "./proof/assemble.ts";
+import type { ProvenParting } from "./proof/parting.ts";
 import { checked } from "./proof/sane.ts";
 import { planSections } from "./proof/sections.ts";
 import type { SurveyStage } from "./proof/surveyStage.ts";
 import type { PlanWarning } from "./proof/warning.ts";
 import type { PlanResult } from "./results/planResult.ts";
+import { partingStage, searchRequest } from "./stages/parting.ts";
 import type { Piece } from "./stages/piece.ts";
-import { searchRequest, sectionsStage } from "./stages/sections.ts";
 import type { Terms } from "./stages/stage.ts";
 import { Stages } from "./stages/stages.ts";
 
@@ -72,12 +72,12 @@ export class PlanEngine {
   prepare(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): void {
     const jacket = this.jacketFor(document, stepMm, ctx);
     this.surveyFor(document, stepMm, ctx).nearest(jacket, ctx);
-    if (document.parting.layout) this.sectionsFor(document, rates, stepMm, ctx);
+    if (document.parting.layout) this.partingFor(document, rates, stepMm, ctx);
   }
 
   /** The sections, suggested or for the user's own pulls or lines. */
-  sectionsFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): Sections {
-    return this.stages.get("sections", document, this.terms(rates, stepMm), ctx);
+  partingFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): ProvenParting {
+    return this.stages.get("parting", document, this.terms(rates, stepMm), ctx);
   }
 
   /** The best plan of every number of sections, proven; each is told as it is found. */
@@ -106,7 +106,7 @@ export class PlanEngine {
    * Plans first where the plan is not held.
    */
   rangesFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): PullRange[] {
-    const { sections, surveyLabel } = this.sectionsFor(document, rates, stepMm, ctx);
+    const { sections, surveyLabel } = this.partingFor(document, rates, stepMm, ctx);
     const survey = this.surveyFor(document, stepMm, ctx);
     const table = survey.table(ctx);
     const prices = partingPrices(document, rates);
@@ -129,7 +129,7 @@ export class PlanEngine {
     ctx: JobContext,
     tell?: (remedy: Remedy) => void,
   ): Remedy[] {
-    const plan = this.sectionsFor(document, rates, stepMm, ctx);
+    const plan = this.partingFor(document, rates, stepMm, ctx);
     const section = plan.sections[number - 1];
     if (!section || (section.releases && section.fillMm3 === 0)) return [];
     const survey = this.surveyFor(document, stepMm, ctx);
@@ -142,13 +142,13 @@ export class PlanEngine {
       });
     // On the survey of the plan as it is: a deeper fill changes what a lock weighs there, not where lines laid run.
     const trial: Trial = (parting, quiet) =>
-      planSections(jacket, survey, sectionsStage.reads({ ...document, parting }, this.terms(rates, stepMm)), quiet);
+      planSections(jacket, survey, partingStage.reads({ ...document, parting }, this.terms(rates, stepMm)), quiet);
     const known = { request: survey.request, table: survey.table(ctx), nearest: survey.nearest(jacket, ctx) };
     const relaid: Relaid = {
       lines: (layout) => suggestLines(jacket, known, { layout, prices }, ctx),
       split: (layout, one) => splitOff(jacket, known, { layout, prices }, one, ctx),
     };
-    return remediesFor(document, plan, number, range, relaid, trial, ctx, tell);
+    return remediesFor({ document, plan, number, range, relaid, trial }, ctx, tell);
   }
 
   /**
@@ -174,17 +174,17 @@ export class PlanEngine {
     const terms = this.terms(rates, stepMm);
     const piece = this.pieceFor(document, ctx);
     const jacket = this.jacketFor(document, stepMm, ctx);
-    const sections = this.sectionsFor(document, rates, stepMm, ctx);
+    const parting = this.partingFor(document, rates, stepMm, ctx);
     const zoneMm = this.stages.get("zones", document, terms, ctx);
     const warnings: PlanWarning[] = [
       ...piece.report.warnings.map((text) => ({ kind: "scan", text }) as const),
-      ...sections.warnings,
+      ...parting.warnings,
     ];
     if (jacket.thicknessMm > THICK_JACKET_MM) {
       const text = `The jacket is over ${THICK_JACKET_MM} mm thick: it wastes silicone and will not stretch off easily.`;
       warnings.push({ kind: "jacket", text });
     }
-    return checked({ piece, jacket, sections, zoneMm, warnings });
+    return checked({ piece, jacket, parting, zoneMm, warnings });
   }
 
   private terms(rates: Rates, stepMm: number): Terms {

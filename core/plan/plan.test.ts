@@ -46,13 +46,13 @@ describe("sections meet their oracles", () => {
   it("sphere, two opposite pulls: great circle, no lock, and 1 087 879 mm3 of silicone", () => {
     const errors: number[] = [];
     for (const step of [8, 4, 2.5]) {
-      const { sections, jacket } = run(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
-      expect(sections.sections.map((s) => [Math.round(s.fillMm3 / 1e4), s.releases])).toEqual([
+      const { parting, jacket } = run(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
+      expect(parting.sections.map((s) => [Math.round(s.fillMm3 / 1e4), s.releases])).toEqual([
         [0, true],
         [0, true],
       ]);
-      expect(sections.partingLengthMm / (2 * Math.PI * 108)).toBeCloseTo(1, 1);
-      for (const s of sections.sections) expect(s.areaMm2 / (2 * Math.PI * 108 ** 2)).toBeCloseTo(1, 1);
+      expect(parting.partingLengthMm / (2 * Math.PI * 108)).toBeCloseTo(1, 1);
+      for (const s of parting.sections) expect(s.areaMm2 / (2 * Math.PI * 108 ** 2)).toBeCloseTo(1, 1);
       errors.push(Math.abs(jacket.siliconeMm3 / 1_087_879 - 1));
     }
     expect(errors[2]).toBeLessThan(0.005);
@@ -62,16 +62,16 @@ describe("sections meet their oracles", () => {
   it("mushroom on the board, one section up: comes off once pi (90^2 - 40^2) 200 is filled", () => {
     const errors: number[] = [];
     for (const step of [8, 4, 2.5]) {
-      const { sections } = run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[0, 0, 1]] }), step);
-      expect(sections.sections[0].releases).toBe(true);
-      errors.push(Math.abs(sections.sections[0].fillMm3 / 4_084_070 - 1));
+      const { parting } = run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[0, 0, 1]] }), step);
+      expect(parting.sections[0].releases).toBe(true);
+      errors.push(Math.abs(parting.sections[0].fillMm3 / 4_084_070 - 1));
     }
     expect(errors[2]).toBeLessThan(0.02);
     expect(Math.max(...errors)).toBeLessThan(0.05);
   });
 
   it("mushroom, two sections sideways: free", () => {
-    const { sections } = run(
+    const { parting } = run(
       mushroom(40, 200, 90, 30),
       documentWith(0.1, true, {
         pulls: [
@@ -81,7 +81,7 @@ describe("sections meet their oracles", () => {
       }),
       4,
     );
-    expect(sections.sections.map((s) => [Math.round(s.fillMm3 / 1e4), s.releases])).toEqual([
+    expect(parting.sections.map((s) => [Math.round(s.fillMm3 / 1e4), s.releases])).toEqual([
       [0, true],
       [0, true],
     ]);
@@ -89,7 +89,7 @@ describe("sections meet their oracles", () => {
 
   it("torus lying flat: up and down come free, sideways the hole is filled", () => {
     const free = run(torus(100, 30, 128, 64), documentWith(8, false, { pulls: UP_DOWN }), 4);
-    expect(free.sections.sections.every((s) => s.releases && s.fillMm3 < 5000)).toBe(true);
+    expect(free.parting.sections.every((s) => s.releases && s.fillMm3 < 5000)).toBe(true);
     const locked = run(
       torus(100, 30, 128, 64),
       documentWith(8, false, {
@@ -101,7 +101,7 @@ describe("sections meet their oracles", () => {
       4,
     );
     // From the top of the tube to its underside the hole is seen by neither.
-    expect(locked.sections.fillMm3).toBeGreaterThan(Math.PI * 62 ** 2 * 30);
+    expect(locked.parting.fillMm3).toBeGreaterThan(Math.PI * 62 ** 2 * 30);
   });
 
   it("fills a shallow undercut and then releases", () => {
@@ -116,9 +116,9 @@ describe("sections meet their oracles", () => {
       [80, -120],
       [0, -120],
     ];
-    const { sections } = run(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
-    expect(sections.fillMm3).toBeGreaterThan(20_000);
-    expect(sections.sections.every((s) => s.releases)).toBe(true);
+    const { parting } = run(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
+    expect(parting.fillMm3).toBeGreaterThan(20_000);
+    expect(parting.sections.every((s) => s.releases)).toBe(true);
   });
 
   it("fills with clay where that is wanted, or leaves a lock open and says that it holds", () => {
@@ -136,24 +136,24 @@ describe("sections meet their oracles", () => {
     ];
     const engine = new PlanEngine(lathe(deep, 96));
     const plan = (parting: PlanDocument["parting"]) => engine.run({ ...document, parting }, TYPICAL_RATES, 4, ctx);
-    const { sections } = plan(document.parting);
-    const filled = sections.sections.findIndex(({ fillMm3 }) => fillMm3 > 0);
-    expect(sections.sections[filled].fillThickMm).toBeGreaterThan(8);
-    const taken = takenInHand(sections.drawn, sections.sections);
+    const { parting } = plan(document.parting);
+    const filled = parting.sections.findIndex(({ fillMm3 }) => fillMm3 > 0);
+    expect(parting.sections[filled].fillThickMm).toBeGreaterThan(8);
+    const taken = takenInHand(parting.drawn, parting.sections);
     const withFill = (fillWith: FillWith) =>
       plan({ ...document.parting, layout: treated(taken, filled, { fillWith }) });
     const silicone = plan({ ...document.parting, mostSiliconeMm: 60, layout: taken });
     const clay = withFill("clay");
-    const { clayMm3 } = clay.sections;
-    expect(clay.sections.sections.every(({ releases }) => releases)).toBe(true);
+    const { clayMm3 } = clay.parting;
+    expect(clay.parting.sections.every(({ releases }) => releases)).toBe(true);
     // The clay takes the silicone's place, to the gram.
-    const takenOff = (of: PlanResult) => takeoff(document, of.jacket, of.sections, TYPICAL_RATES);
+    const takenOff = (of: PlanResult) => takeoff(document, of.jacket, of.parting, TYPICAL_RATES);
     const [sidedG, clayG] = [takenOff(silicone).fillG - takenOff(clay).fillG, siliconeMassG(clayMm3)];
     expect(sidedG / clayG).toBeCloseTo(1, 6);
     const bought = takenOff(clay).materials.find(({ use }) => use === "fills");
     expect(bought?.quantity).toBeCloseTo((clayMm3 * 1.9) / 1e6, 6);
     const open = withFill("open");
-    const [held] = open.sections.sections.filter(({ releases }) => !releases);
+    const [held] = open.parting.sections.filter(({ releases }) => !releases);
     expect(held.fillMm3).toBeLessThan(clayMm3);
     expect(open.warnings.some(({ kind }) => kind === "held")).toBe(true);
   });
@@ -174,14 +174,14 @@ describe("turning the piece with its pulls", () => {
   it("does not change the fill of a plan that releases by it", () => {
     const piece = lathe(GROOVED, 96);
     const still = run(piece, documentWith(4, false, { pulls: UP_DOWN }), 4);
-    expect(still.sections.sections.every((s) => s.releases)).toBe(true);
+    expect(still.parting.sections.every((s) => s.releases)).toBe(true);
     fc.assert(
       fc.property(rotations, (angles) => {
         const m = rotation(angles);
         const along = UP_DOWN.map((d) => turnedDirection(m, d));
         const other = run(turned(piece, m), documentWith(4, false, { pulls: along }), 4);
-        expect(other.sections.sections.every((s) => s.releases)).toBe(true);
-        expect(other.sections.fillMm3 / still.sections.fillMm3).toBeCloseTo(1, 1);
+        expect(other.parting.sections.every((s) => s.releases)).toBe(true);
+        expect(other.parting.fillMm3 / still.parting.fillMm3).toBeCloseTo(1, 1);
       }),
       { numRuns: 3, seed: 98 },
     );
@@ -200,7 +200,7 @@ describe("the engine", () => {
       ctx,
     );
     expect(second.jacket).toBe(first.jacket);
-    expect(second.sections).toBe(first.sections);
+    expect(second.parting).toBe(first.parting);
     const third = engine.run(
       {
         ...document,
@@ -217,7 +217,7 @@ describe("the engine", () => {
       ctx,
     );
     expect(third.jacket).toBe(first.jacket);
-    expect(third.sections).not.toBe(first.sections);
+    expect(third.parting).not.toBe(first.parting);
   });
 
   it("stops when it is told to", () => {

@@ -5,6 +5,7 @@
  * crease or by a rounding is not a gap.
  */
 import type { NearestField } from "../field/nearest.ts";
+import { connectedPieces } from "../mesh/flood.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
@@ -102,28 +103,19 @@ export function narrowPlaces(
   limitMm: number,
   leastAreaMm2: number,
 ): NarrowPlace[] {
-  const { start, list } = vertexNeighbours(mesh);
   const { areasMm2 } = vertexNormals(mesh);
-  const seen = new Uint8Array(widthMm.length);
-  const places: NarrowPlace[] = [];
-  for (let seed = 0; seed < widthMm.length; seed++) {
-    if (seen[seed] || widthMm[seed] >= limitMm) continue;
-    const stack = [seed];
-    seen[seed] = 1;
-    let narrowest = seed;
-    let areaMm2 = 0;
-    for (let v = stack.pop(); v !== undefined; v = stack.pop()) {
-      areaMm2 += areasMm2[v];
-      if (widthMm[v] < widthMm[narrowest]) narrowest = v;
-      for (let k = start[v]; k < start[v + 1]; k++) {
-        const other = list[k];
-        if (seen[other] || widthMm[other] >= limitMm) continue;
-        seen[other] = 1;
-        stack.push(other);
-      }
-    }
-    const p = mesh.positions.subarray(3 * narrowest, 3 * narrowest + 3);
-    if (areaMm2 >= leastAreaMm2) places.push({ at: [p[0], p[1], p[2]], narrowestMm: widthMm[narrowest], areaMm2 });
-  }
+  const narrow = Uint8Array.from(widthMm, (width) => (width < limitMm ? 1 : 0));
+  const { of, label } = connectedPieces(narrow, vertexNeighbours(mesh));
+  const areas = new Float64Array(label.length);
+  const narrowest = new Int32Array(label.length).fill(-1);
+  of.forEach((piece, v) => {
+    areas[piece] += areasMm2[v];
+    if (narrowest[piece] < 0 || widthMm[v] < widthMm[narrowest[piece]]) narrowest[piece] = v;
+  });
+  const places = label.flatMap((isNarrow, piece): NarrowPlace[] => {
+    if (!isNarrow || areas[piece] < leastAreaMm2) return [];
+    const p = mesh.positions.subarray(3 * narrowest[piece], 3 * narrowest[piece] + 3);
+    return [{ at: [p[0], p[1], p[2]], narrowestMm: widthMm[narrowest[piece]], areaMm2: areas[piece] }];
+  });
   return places.sort((a, b) => b.areaMm2 - a.areaMm2);
 }

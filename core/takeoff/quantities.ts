@@ -8,7 +8,7 @@ import { siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import { FLANGE_WIDTH_MM, type ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
-import type { JacketTotals, SectionTotals } from "./totals.ts";
+import type { JacketTotals, PartingTotals } from "./totals.ts";
 import { websOf } from "./webs.ts";
 
 export interface Quantities {
@@ -28,14 +28,14 @@ const RELEASE_G_PER_M2 = 60;
 export function quantitiesOf(
   document: PlanDocument,
   jacket: JacketTotals,
-  sections: SectionTotals,
+  parting: PartingTotals,
   shell: ShellTakeoff,
 ): Quantities {
   const thicknessMm = jacketThicknessMm(document.jacket.coats);
-  const parts = sections.fillParts ?? [];
+  const parts = parting.fillParts ?? [];
   const webMm3 = parts.reduce((sum, { kind, volumeMm3 }) => sum + (kind === "web" ? volumeMm3 : 0), 0);
   const webs = websOf(parts, thicknessMm);
-  const fillG = siliconeMassG(sections.fillMm3 - sections.clayMm3 - sections.plugMm3);
+  const fillG = siliconeMassG(parting.fillMm3 - parting.clayMm3 - parting.plugMm3);
   const coatsG = jacket.siliconeG + siliconeMassG(webs.moreSiliconeMm3);
   const siliconeG = coatsG + fillG;
   const thickened = jacket.coats.reduce(
@@ -48,13 +48,13 @@ export function quantitiesOf(
   const materials = [
     ...siliconeBuying(siliconeG, thickenedG),
     ...shell.lines,
-    ...wallsAndRelease(jacket, sections),
-    clay("fills", "fills of clay", Math.max(0, sections.clayMm3 - webMm3)),
+    ...wallsAndRelease(jacket, parting),
+    clay("fills", "fills of clay", Math.max(0, parting.clayMm3 - webMm3)),
     clay("webs", "webs across gaps", webs.clayMm3),
     clay("foot", "gaps under the piece", jacket.footClayMm3),
     clay("holes", "webs of clay", jacket.stopsMm3 * clayShare),
     holePlugs(document, jacket.stopsMm3 * (1 - clayShare)),
-    fillPlugs(sections.plugMm3),
+    fillPlugs(parting.plugMm3),
     ...seamMaterials(seam),
   ].filter((line) => line.quantity > 0);
   return { siliconeG, fillG, materials };
@@ -139,9 +139,9 @@ function seamMaterials({ releasedMm2, shims, lengthMm }: SeamTakeoff): MaterialL
   ];
 }
 
-function wallsAndRelease(jacket: JacketTotals, sections: SectionTotals): MaterialLine[] {
-  const wallG = (sections.partingLengthMm * WALL_SECTION_MM2 * CLAY_DENSITY) / MM3_PER_CM3;
-  const faceM2 = (jacket.outerAreaMm2 + 2 * sections.partingLengthMm * FLANGE_WIDTH_MM) / MM2_PER_M2;
+function wallsAndRelease(jacket: JacketTotals, parting: PartingTotals): MaterialLine[] {
+  const wallG = (parting.partingLengthMm * WALL_SECTION_MM2 * CLAY_DENSITY) / MM3_PER_CM3;
+  const faceM2 = (jacket.outerAreaMm2 + 2 * parting.partingLengthMm * FLANGE_WIDTH_MM) / MM2_PER_M2;
   return [
     {
       material: "water-clay",
@@ -152,7 +152,7 @@ function wallsAndRelease(jacket: JacketTotals, sections: SectionTotals): Materia
       working: {
         formula: "parting length × wall section × density",
         inputs: [
-          { name: "parting length", value: sections.partingLengthMm / 1000, unit: "m" },
+          { name: "parting length", value: parting.partingLengthMm / 1000, unit: "m" },
           { name: "wall section", value: WALL_SECTION_MM2, unit: "mm²" },
           { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
         ],

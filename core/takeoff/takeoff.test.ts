@@ -32,7 +32,7 @@ let own: Takeoff;
 beforeAll(async () => {
   const ball = moved(sphere(120, 48), 0, 0, 100);
   result = new PlanEngine(ball).run(document, TYPICAL_RATES, 5, ctx);
-  own = takeoff(document, result.jacket, result.sections, TYPICAL_RATES);
+  own = takeoff(document, result.jacket, result.parting, TYPICAL_RATES);
   bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
 });
 
@@ -65,7 +65,7 @@ describe("the takeoff", () => {
       const { materials } = takeoff(
         { ...document, jacket: { ...document.jacket, stops } },
         jacket,
-        result.sections,
+        result.parting,
         TYPICAL_RATES,
       );
       return materials.filter(({ use }) => use === "holes").map(({ material, quantity }) => [material, quantity]);
@@ -80,7 +80,7 @@ describe("the takeoff", () => {
 
   it("costs what its silicone, shell, hours and the finishing of every cast cost", () => {
     const { siliconeG, shellG, handsMin, finishMin, costMinor } = own;
-    const metres = result.sections.partingLengthMm / 1000;
+    const metres = result.parting.partingLengthMm / 1000;
     expect(finishMin).toBeCloseTo(metres * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     const byHand =
       (siliconeG / 1000) * 1.1 * TYPICAL_RATES.siliconePerKgMinor +
@@ -94,9 +94,9 @@ describe("the takeoff", () => {
       ...document,
       jacket: { ...document.jacket, seam: { kind: "slit", school, points: [0, 0, 0, 0, 0, 800] } },
     });
-    const plain = takeoff(document, result.jacket, result.sections, TYPICAL_RATES);
-    const cut = takeoff(seamed("cut"), result.jacket, result.sections, TYPICAL_RATES);
-    const shims = takeoff(seamed("shims"), result.jacket, result.sections, TYPICAL_RATES);
+    const plain = takeoff(document, result.jacket, result.parting, TYPICAL_RATES);
+    const cut = takeoff(seamed("cut"), result.jacket, result.parting, TYPICAL_RATES);
+    const shims = takeoff(seamed("shims"), result.jacket, result.parting, TYPICAL_RATES);
     expect(cut.handsMin - plain.handsMin).toBeCloseTo(0.8 * 12);
     expect(shims.handsMin - plain.handsMin).toBeCloseTo(0.8 * 30);
     expect(shims.finishMin - plain.finishMin).toBeCloseTo(0.8 * TYPICAL_RATES.finishMinPerM * document.brief.edition);

@@ -14,7 +14,7 @@ import { type Cost, costOf, fillMinor } from "./cost.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
 import { handsWorking, tasksOf } from "./tasks.ts";
-import type { JacketTotals, SectionTotals } from "./totals.ts";
+import type { JacketTotals, PartingTotals } from "./totals.ts";
 
 export interface Takeoff extends Quantities, Cost {
   readonly thicknessMm: number;
@@ -31,16 +31,16 @@ export interface Takeoff extends Quantities, Cost {
 }
 
 /** @throws ImpossibleFigure where a mass, a quantity or a time is less than nothing or no number */
-export function takeoff(document: PlanDocument, jacket: JacketTotals, sections: SectionTotals, rates: Rates): Takeoff {
+export function takeoff(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals, rates: Rates): Takeoff {
   const shell = shellTakeoff(document.shell.system, document.shell.figures, {
-    areasMm2: sections.sections.map((section) => section.areaMm2),
-    flangeLengthsMm: sections.sections.map((section) => section.lineMm),
+    areasMm2: parting.sections.map((section) => section.areaMm2),
+    flangeLengthsMm: parting.sections.map((section) => section.lineMm),
   });
-  const quantities = quantitiesOf(document, jacket, sections, shell);
+  const quantities = quantitiesOf(document, jacket, parting, shell);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
-  const tasks = tasksOf(document, jacket, sections, shell, rates);
+  const tasks = tasksOf(document, jacket, parting, shell, rates);
   const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
-  const finishMin = ((sections.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
+  const finishMin = ((parting.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
   const shellG = shell.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
   checkFigures([
     ["mass of the silicone", quantities.siliconeG],
@@ -55,11 +55,11 @@ export function takeoff(document: PlanDocument, jacket: JacketTotals, sections: 
     thicknessMm: shell.thicknessMm,
     sectionMassesG: shell.sectionMassesG,
     shellG,
-    fillsMinor: (sections.fillParts ?? []).map((part) => fillMinor(part, rates)),
+    fillsMinor: (parting.fillParts ?? []).map((part) => fillMinor(part, rates)),
     tasks,
     handsMin,
     finishMin,
-    handsWorking: handsWorking(document, jacket, sections, shell, rates),
+    handsWorking: handsWorking(document, jacket, parting, shell, rates),
     ...costOf({ siliconeG: quantities.siliconeG, shellG, handsMin, finishMin }, rates),
   };
 }

@@ -8,27 +8,27 @@ import type { Task } from "../schedule/line.ts";
 import { type ShellTakeoff, shellSystem } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_LITRE } from "../units/index.ts";
 import type { Rates } from "./rates.ts";
-import type { JacketTotals, SectionTotals } from "./totals.ts";
+import type { JacketTotals, PartingTotals } from "./totals.ts";
 
 /** Webs, then coats, then what is filled over them, then sections from the lowest up, then opening. */
 export function tasksOf(
   document: PlanDocument,
   jacket: JacketTotals,
-  sections: SectionTotals,
+  parting: PartingTotals,
   shell: ShellTakeoff,
   rates: Rates,
 ): Task[] {
   const { seam } = document.jacket;
-  const fills = laidLitres(sections);
+  const fills = laidLitres(parting);
   const hands = (name: string, handsMin: number): Task[] => (handsMin > 0 ? [{ name, handsMin, waitMin: 0 }] : []);
   const makeSeam = hands(`Jacket seam: ${seamSchool(seam.school).name.toLowerCase()}`, seamMin(document));
-  const isLifted = sections.sections.some(({ lifted }) => lifted);
+  const isLifted = parting.sections.some(({ lifted }) => lifted);
   return [
     ...hands("Webs of clay", fills.webs * rates.fillMinPerL),
     ...(seam.school === "cut" ? [] : makeSeam),
     ...coatTasks(document, jacket, rates),
     ...hands("Clay and plugs for fills", fills.overJacket * rates.fillMinPerL),
-    ...sectionTasks(document, sections, shell, rates),
+    ...sectionTasks(document, parting, shell, rates),
     ...hands("Lift the piece in its mould", isLifted ? rates.liftMin : 0),
     ...(seam.school === "cut" ? makeSeam : []),
   ];
@@ -45,7 +45,7 @@ function coatTasks(document: PlanDocument, jacket: JacketTotals, rates: Rates): 
 /** Each section by its own area; a wall is shared by the two sections it parts. */
 function sectionTasks(
   document: PlanDocument,
-  { sections, partingLengthMm }: SectionTotals,
+  { sections, partingLengthMm }: PartingTotals,
   { layers }: ShellTakeoff,
   rates: Rates,
 ): Task[] {
@@ -66,7 +66,7 @@ function seamMin({ jacket: { seam, coats } }: PlanDocument): number {
 }
 
 /** Litres of fill that are laid by hand: webs under the jacket, clay and plugs over it. */
-function laidLitres({ fillParts = [], clayMm3, plugMm3 }: SectionTotals): { webs: number; overJacket: number } {
+function laidLitres({ fillParts = [], clayMm3, plugMm3 }: PartingTotals): { webs: number; overJacket: number } {
   const webMm3 = fillParts.reduce((sum, { kind, volumeMm3 }) => sum + (kind === "web" ? volumeMm3 : 0), 0);
   return { webs: webMm3 / MM3_PER_LITRE, overJacket: Math.max(0, clayMm3 + plugMm3 - webMm3) / MM3_PER_LITRE };
 }
@@ -75,13 +75,13 @@ function laidLitres({ fillParts = [], clayMm3, plugMm3 }: SectionTotals): { webs
 export function handsWorking(
   document: PlanDocument,
   jacket: JacketTotals,
-  sections: SectionTotals,
+  parting: PartingTotals,
   shell: ShellTakeoff,
   rates: Rates,
 ): Working {
-  const shellMm2 = sections.sections.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
-  const fills = laidLitres(sections);
-  const lifts = sections.sections.some(({ lifted }) => lifted) ? 1 : 0;
+  const shellMm2 = parting.sections.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
+  const fills = laidLitres(parting);
+  const lifts = parting.sections.some(({ lifted }) => lifted) ? 1 : 0;
   return {
     formula:
       "jacket × coats × min/m² + shell × layers × min/m² + parting metres × min/m + sections × set-up + fills laid × min/l + lifts × min + jacket seam",
@@ -90,8 +90,8 @@ export function handsWorking(
       { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
       { name: "shell", value: shellMm2 / MM2_PER_M2, unit: "m²" },
       { name: "shell layers", value: shell.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
-      { name: "parting", value: sections.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
-      { name: "sections", value: sections.sections.length, unit: `at ${rates.sectionSetupMin} min` },
+      { name: "parting", value: parting.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
+      { name: "sections", value: parting.sections.length, unit: `at ${rates.sectionSetupMin} min` },
       { name: "fills laid", value: fills.webs + fills.overJacket, unit: `l at ${rates.fillMinPerL} min/l` },
       { name: "lifts", value: lifts, unit: `at ${rates.liftMin} min` },
       { name: "jacket seam", value: seamMin(document), unit: "min" },

@@ -13,7 +13,7 @@ export interface JacketTotals {
 }
 
 /** What of the sections a takeoff depends on. */
-export interface SectionTotals {
+export interface PartingTotals {
   readonly sections: readonly {
     readonly number: number;
     readonly areaMm2: number;

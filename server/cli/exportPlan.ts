@@ -8,13 +8,13 @@ import type { PlanResult } from "../../core/plan/engine.ts";
 /** Writes the plan's files into a folder, made if it is not there. */
 export async function exportPlan(result: PlanResult, directory: string): Promise<void> {
   await mkdir(directory, { recursive: true });
-  const { jacket, sections } = result;
+  const { jacket, parting } = result;
   await writeFile(join(directory, "jacket.stl"), writeStl(jacket.mesh));
-  await writeFile(join(directory, "jacket-filled.stl"), writeStl(sections.filled));
-  for (const section of sections.sections) {
+  await writeFile(join(directory, "jacket-filled.stl"), writeStl(parting.filled));
+  for (const section of parting.sections) {
     await writeFile(join(directory, `section-${section.number}.stl`), writeStl(section.skin));
   }
   await writeFile(join(directory, "plan.glb"), planGlb(result, result.piece.mesh));
-  await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(sections.lines)));
-  await writeFile(join(directory, "parting.dxf"), writeDxf(sections.lines));
+  await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(parting.lines)));
+  await writeFile(join(directory, "parting.dxf"), writeDxf(parting.lines));
 }

@@ -172,7 +172,7 @@ function progressLine(): JobContext["progress"] {
 }
 
 function readable(result: PlanResult, report: PlanReport, stepMm: number, plans: readonly ComparedPlan[]): string {
-  const { piece, jacket, sections } = result;
+  const { piece, jacket, parting } = result;
   const lines = [
     `Piece     ${piece.sizeMm.map((v) => formatLength(v)).join(" x ")}, ${formatArea(piece.areaMm2)}, ${formatVolume(piece.volumeMm3)}, ${piece.report.triangles} triangles`,
     ...piece.report.repairs.map((repair) => `          ${repair}`),
@@ -181,8 +181,8 @@ function readable(result: PlanResult, report: PlanReport, stepMm: number, plans:
       (coat, k) =>
         `          coat ${k + 1}: ${formatLength(coat.thicknessMm)} over ${formatArea(coat.areaMm2)}, ${formatMass(coat.massG)}`,
     ),
-    `Parting   ${sections.sections.length} sections, ${formatLength(sections.partingLengthMm)} of line, fill ${formatVolume(sections.fillMm3)}`,
-    ...sections.sections.map((section, k) => {
+    `Parting   ${parting.sections.length} sections, ${formatLength(parting.partingLengthMm)} of line, fill ${formatVolume(parting.fillMm3)}`,
+    ...parting.sections.map((section, k) => {
       const pull = section.pull.map((v) => v.toFixed(2)).join(", ");
       const verdict = section.releases ? "releases" : `HELD, presses ${formatLength(section.biteMm)} into the jacket`;
       return `          section ${section.number}: pull (${pull}), ${formatArea(section.areaMm2)}, fill ${formatVolume(section.fillMm3)}, shell ${formatMass(report.sections[k].shellMassG)}, ${verdict}`;

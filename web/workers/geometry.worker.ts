@@ -167,11 +167,11 @@ class GeometryWorker extends LookUps {
     onProgress: Progress,
   ): Promise<Answer<FirstGlance>> {
     return this.guarded(async () => {
-      const { piece, jacket, sections } = this.atFirst(document, rates, this.context(onProgress, ticket)).result;
-      const { siliconeG, costMinor } = takeoff(document, jacket, sections, rates);
+      const { piece, jacket, parting } = this.atFirst(document, rates, this.context(onProgress, ticket)).result;
+      const { siliconeG, costMinor } = takeoff(document, jacket, parting, rates);
       return {
         heightMm: piece.sizeMm[2],
-        sections: sections.sections.length,
+        sections: parting.sections.length,
         siliconeG,
         costMinor,
         mesh: piece.mesh,

@@ -25,7 +25,7 @@ const textOf = (kind: PlanFile): string => {
 describe("a plan written out", () => {
   it("is, as STL, the filled jacket, to the square millimetre", () => {
     const { mesh } = readScan(bytesOf("stl"), "plan.stl");
-    expect(areaAndVolume(mesh).areaMm2).toBeCloseTo(areaAndVolume(plan.sections.filled).areaMm2, -1);
+    expect(areaAndVolume(mesh).areaMm2).toBeCloseTo(areaAndVolume(plan.parting.filled).areaMm2, -1);
   });
 
   it("is, as GLB, the jacket and every section's skin by name, in metres", () => {
@@ -36,7 +36,7 @@ describe("a plan written out", () => {
     expect(json.nodes.map(({ name }: { name: string }) => name)).toEqual(
       expect.arrayContaining(["jacket", "section-1", "section-2"]),
     );
-    const skins = plan.sections.sections.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
+    const skins = plan.parting.sections.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
     const wholeMm2 = MM2_PER_M2 * areaAndVolume(readScan(bytes, "plan.glb").mesh).areaMm2;
     expect(wholeMm2 / (areaAndVolume(plan.jacket.mesh).areaMm2 + skins)).toBeCloseTo(1, 3);
   });
@@ -48,7 +48,7 @@ describe("a plan written out", () => {
         sum + points.reduce((all, point, k) => all + apart(point, points[k + 1] ?? (closed ? points[0] : point)), 0),
       0,
     );
-    expect(lengthMm).toBeCloseTo(plan.sections.partingLengthMm, 0);
+    expect(lengthMm).toBeCloseTo(plan.parting.partingLengthMm, 0);
     expect(textOf("dxf").match(/^VERTEX$/gm)?.length).toBeGreaterThanOrEqual(lines[0].points.length);
   });
 });

@@ -8,9 +8,9 @@ import type { PlanResult } from "../../core/plan/engine.ts";
 export type PlanFile = "glb" | "dxf" | "json" | "stl";
 
 export function planFileOf(result: PlanResult, kind: PlanFile): Uint8Array | string {
-  const { sections } = result;
-  if (kind === "dxf") return writeDxf(sections.lines);
-  if (kind === "json") return JSON.stringify(linesAsData(sections.lines));
-  if (kind === "stl") return writeStl(sections.filled);
+  const { parting } = result;
+  if (kind === "dxf") return writeDxf(parting.lines);
+  if (kind === "json") return JSON.stringify(linesAsData(parting.lines));
+  if (kind === "stl") return writeStl(parting.filled);
   return planGlb(result);
 }

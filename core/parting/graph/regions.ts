@@ -3,6 +3,7 @@
  * there are to be sections, the dearest to lose are kept and the others go to the neighbour that takes them at the
  * least price.
  */
+import { connectedPieces } from "../../mesh/flood.ts";
 import type { LabellingProblem } from "./energy.ts";
 import type { Neighbours } from "./graph.ts";
 
@@ -15,24 +16,7 @@ export interface Regions {
 
 /** The connected pieces of a labelling, numbered in the order of their first vertex. */
 export function regionsOf(label: ArrayLike<number>, near: Neighbours): Regions {
-  const of = new Int32Array(label.length).fill(-1);
-  const labels: number[] = [];
-  const stack: number[] = [];
-  for (let seed = 0; seed < of.length; seed++) {
-    if (of[seed] >= 0) continue;
-    of[seed] = labels.length;
-    stack.push(seed);
-    while (stack.length > 0) {
-      const v = stack.pop() as number;
-      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-        const other = near.list[k];
-        if (of[other] >= 0 || label[other] !== label[v]) continue;
-        of[other] = labels.length;
-        stack.push(other);
-      }
-    }
-    labels.push(label[seed]);
-  }
+  const { of, label: labels } = connectedPieces(label, near);
   return { of, label: labels };
 }
 
@@ -105,12 +89,9 @@ interface Body {
  * @returns the regions left, at most `wanted` where the graph is connected, renumbered from 0
  */
 export function mergeRegions(problem: LabellingProblem, regions: Regions, wanted: number): Regions {
-  return merge(
-    problem,
-    regions,
-    (left) => left.size > wanted,
-    () => false,
-  );
+  const merging = new Merging(problem, regions);
+  while (merging.bodies.size > wanted && merging.mergeCheapest(() => true));
+  return merging.left();
 }
 
 /**
@@ -123,107 +104,125 @@ export function mergeSmall(
   areasMm2: Float32Array,
   leastMm2: number,
 ): Regions {
-  const small = (body: Body) => body.areaMm2 < leastMm2;
-  return merge(
-    problem,
-    regions,
-    (left) => [...left.values()].some(small),
-    (left, k) => !small(left.get(k) as Body),
-    areasMm2,
-  );
+  const merging = new Merging(problem, regions, areasMm2);
+  while (merging.mergeCheapest(({ areaMm2 }) => areaMm2 < leastMm2));
+  return merging.left();
 }
 
 /** Merges until no two regions share a label: of each label the region dearest to lose is kept. */
 export function onePerLabel(problem: LabellingProblem, regions: Regions): Regions {
-  const alone = (bodies: ReadonlyMap<number, Body>, k: number) => {
-    const own = (bodies.get(k) as Body).label;
-    for (const [other, body] of bodies) if (other !== k && body.label === own) return false;
-    return true;
+  const merging = new Merging(problem, regions);
+  const isTwice = (body: Body) => {
+    for (const other of merging.bodies.values()) if (other !== body && other.label === body.label) return true;
+    return false;
   };
-  const twice = (bodies: ReadonlyMap<number, Body>) =>
-    new Set([...bodies.values()].map((body) => body.label)).size < bodies.size;
-  return merge(problem, regions, twice, alone);
+  while (merging.mergeCheapest(isTwice));
+  return merging.left();
 }
 
-/** Merges the cheapest region not spared, as long as `more` says so. */
-function merge(
-  problem: LabellingProblem,
-  regions: Regions,
-  more: (bodies: ReadonlyMap<number, Body>) => boolean,
-  spared: (bodies: ReadonlyMap<number, Body>, k: number) => boolean,
-  areasMm2: Float32Array | null = null,
-): Regions {
-  const { graph, costs, seamCost } = problem;
-  const bodies = new Map<number, Body>();
-  regions.label.forEach((label, k) => {
-    bodies.set(k, { label, areaMm2: 0, cost: new Float64Array(costs.length), seams: new Map() });
-  });
-  for (let v = 0; v < graph.vertices; v++) {
-    const body = bodies.get(regions.of[v]) as Body;
-    if (areasMm2) body.areaMm2 += areasMm2[v];
-    for (let l = 0; l < costs.length; l++) body.cost[l] += costs[l][v];
-  }
-  for (let e = 0; e < graph.seamMm.length; e++) {
-    const a = regions.of[graph.edges[2 * e]];
-    const b = regions.of[graph.edges[2 * e + 1]];
-    if (a === b) continue;
-    addSeam(bodies.get(a) as Body, b, seamCost[e]);
-    addSeam(bodies.get(b) as Body, a, seamCost[e]);
-  }
-  const into = new Map<number, number>();
-  const queue = [...bodies.keys()].map((k) => ({ from: k, ...cheapestMerge(bodies, k) }));
-  while (more(bodies)) {
-    let best = -1;
-    for (let q = 0; q < queue.length; q++) {
-      const { from, to, price } = queue[q];
-      if (!bodies.has(from) || to < 0 || (best >= 0 && price >= queue[best].price)) continue;
-      if (!spared(bodies, from)) best = q;
+/** Regions that are merged one by one, and what it would cost to give each to the neighbour that takes it for least. */
+class Merging {
+  /** The regions that are left, by their first numbers. */
+  readonly bodies = new Map<number, Body>();
+  private readonly queue: { readonly from: number; to: number; price: number }[];
+  /** Regions that are gone, and the one that each was given to. */
+  private readonly into = new Map<number, number>();
+
+  constructor(
+    { graph, costs, seamCost }: LabellingProblem,
+    private readonly regions: Regions,
+    areasMm2: Float32Array | null = null,
+  ) {
+    const { bodies } = this;
+    regions.label.forEach((label, k) => {
+      bodies.set(k, { label, areaMm2: 0, cost: new Float64Array(costs.length), seams: new Map() });
+    });
+    for (let v = 0; v < graph.vertices; v++) {
+      const body = this.body(regions.of[v]);
+      if (areasMm2) body.areaMm2 += areasMm2[v];
+      for (let l = 0; l < costs.length; l++) body.cost[l] += costs[l][v];
     }
-    if (best < 0) break;
-    const { from, to } = queue[best];
-    const gone = bodies.get(from) as Body;
-    const kept = bodies.get(to) as Body;
-    bodies.delete(from);
-    into.set(from, to);
+    for (let e = 0; e < graph.seamMm.length; e++) {
+      const a = regions.of[graph.edges[2 * e]];
+      const b = regions.of[graph.edges[2 * e + 1]];
+      if (a === b) continue;
+      addSeam(this.body(a), b, seamCost[e]);
+      addSeam(this.body(b), a, seamCost[e]);
+    }
+    this.queue = [...bodies.keys()].map((from) => ({ from, ...this.cheapest(from) }));
+  }
+
+  /**
+   * Gives the region that goes for least to the neighbour that takes it.
+   * @param may may a region go at all?
+   * @returns whether there was one
+   */
+  mergeCheapest(may: (body: Body) => boolean): boolean {
+    let best: (typeof this.queue)[number] | null = null;
+    for (const entry of this.queue) {
+      const body = this.bodies.get(entry.from);
+      if (!body || entry.to < 0 || (best && entry.price >= best.price)) continue;
+      if (may(body)) best = entry;
+    }
+    if (best) this.give(best.from, best.to);
+    return best !== null;
+  }
+
+  /** The regions left, renumbered from 0. */
+  left(): Regions {
+    const names = [...this.bodies.keys()];
+    const number = new Map(names.map((name, k) => [name, k]));
+    const renamed = Int32Array.from(this.regions.label, (_, k) => number.get(this.heirOf(k)) as number);
+    return { of: this.regions.of.map((k) => renamed[k]), label: names.map((name) => this.body(name).label) };
+  }
+
+  private give(from: number, to: number): void {
+    const gone = this.body(from);
+    const kept = this.body(to);
+    this.bodies.delete(from);
+    this.into.set(from, to);
     kept.areaMm2 += gone.areaMm2;
-    for (let l = 0; l < costs.length; l++) kept.cost[l] += gone.cost[l];
+    for (let l = 0; l < kept.cost.length; l++) kept.cost[l] += gone.cost[l];
     for (const [other, seam] of gone.seams) {
-      const body = bodies.get(other) as Body;
+      const body = this.body(other);
       body.seams.delete(from);
       if (other === to) continue;
       addSeam(kept, other, seam);
       addSeam(body, to, seam);
     }
-    for (const entry of queue) {
-      if (entry.from === to || kept.seams.has(entry.from)) Object.assign(entry, cheapestMerge(bodies, entry.from));
+    for (const entry of this.queue) {
+      if (entry.from === to || kept.seams.has(entry.from)) Object.assign(entry, this.cheapest(entry.from));
     }
   }
-  const names = [...bodies.keys()];
-  const number = new Map(names.map((name, k) => [name, k]));
-  const finalOf = (k: number): number => {
+
+  /** The region that one was given to in the end; itself where it is left. */
+  private heirOf(k: number): number {
     let at = k;
-    for (let next = into.get(at); next !== undefined; next = into.get(at)) at = next;
-    return number.get(at) as number;
-  };
-  const renamed = Int32Array.from(regions.label, (_, k) => finalOf(k));
-  return { of: regions.of.map((k) => renamed[k]), label: names.map((name) => (bodies.get(name) as Body).label) };
+    for (let next = this.into.get(at); next !== undefined; next = this.into.get(at)) at = next;
+    return at;
+  }
+
+  private body(k: number): Body {
+    return this.bodies.get(k) as Body;
+  }
+
+  /** The neighbour that takes a region for least, and what that costs; -1 where it has none. */
+  private cheapest(k: number): { to: number; price: number } {
+    const own = this.bodies.get(k);
+    let to = -1;
+    let price = Infinity;
+    if (!own) return { to, price };
+    for (const [other, seam] of own.seams) {
+      const paid = own.cost[this.body(other).label] - own.cost[own.label] - seam;
+      if (paid < price || (paid === price && other < to)) {
+        price = paid;
+        to = other;
+      }
+    }
+    return { to, price };
+  }
 }
 
 function addSeam(body: Body, other: number, seam: number): void {
   body.seams.set(other, (body.seams.get(other) ?? 0) + seam);
-}
-
-function cheapestMerge(bodies: ReadonlyMap<number, Body>, k: number): { to: number; price: number } {
-  const own = bodies.get(k);
-  let to = -1;
-  let price = Infinity;
-  for (const [other, seam] of own?.seams ?? []) {
-    const label = (bodies.get(other) as Body).label;
-    const paid = (own as Body).cost[label] - (own as Body).cost[(own as Body).label] - seam;
-    if (paid < price || (paid === price && other < to)) {
-      price = paid;
-      to = other;
-    }
-  }
-  return { to, price };
 }

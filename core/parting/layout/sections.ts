@@ -1,4 +1,6 @@
 /** What is done to sections by lines: split one by a new line or a ring, merge two, and say which vertex is whose. */
+
+import { connectedPieces, floodFrom } from "../../mesh/flood.ts";
 import { type Direction, normalised } from "../../space/directions.ts";
 import { labelsFrom, type SidedLine } from "../lines/network.ts";
 import { SegmentIndex, sideOf } from "../lines/segments.ts";
@@ -153,25 +155,45 @@ function part(surface: Surface, layout: Layout, points: number[], closed: boolea
   const line: LaidLine = { points, handles: evenHandles(points, closed), closed, left: own, right: fresh };
   const sides = sidesWithin(surface, label, own, line);
   if (!sides) return refused("The line does not part the section: lead both its ends to other lines, or close it.");
-  const areas = [own, fresh].map((s) =>
-    sides.reduce((sum, side, v) => sum + (side === s ? surface.areasMm2[v] : 0), 0),
-  );
-  if (areas.some((area) => area < surface.edgeMm ** 2)) return refused("One side of the line would be empty.");
-  const smallerLeft = areas[0] < areas[1];
-  const numberOf = (side: number) => (smallerLeft ? own + fresh - side : side);
-  const knotted = endsOf(line).reduce((held, at) => cutAt(held, placeAt(line, at)), layout.lines);
+  const [leftMm2, rightMm2] = [own, fresh].map((side) => areaOfSide(surface, sides, side));
+  if (Math.min(leftMm2, rightMm2) < surface.edgeMm ** 2) return refused("One side of the line would be empty.");
+  // The larger part keeps the section's number, whichever side of the line it lies on.
+  const isTurned = leftMm2 < rightMm2;
+  const numberOf = (side: number) => (isTurned ? own + fresh - side : side);
+  const pull = closed ? facingOf(surface, sides, isTurned ? own : fresh) : layout.sections[own].pull;
+  const bordering = rebordered(surface, layout.lines, { label, sides, line, own, fresh, numberOf });
+  const laid = { ...line, left: numberOf(own), right: numberOf(fresh) };
+  return { ok: true, layout: { sections: [...layout.sections, { pull }], lines: [...bordering, laid] } };
+}
+
+function areaOfSide(surface: Surface, sides: Uint8Array, side: number): number {
+  return sides.reduce((sum, at, v) => sum + (at === side ? surface.areasMm2[v] : 0), 0);
+}
+
+/** A section that is parted by a line, and the numbers that its two parts get. */
+interface PartedSection {
+  readonly label: Uint8Array;
+  /** Side of the line at each vertex of the section, see `sidesWithin`. */
+  readonly sides: Uint8Array;
+  readonly line: LaidLine;
+  readonly own: number;
+  readonly fresh: number;
+  readonly numberOf: (side: number) => number;
+}
+
+/** The lines cut where the new one ends on them; those of the parted section know which of its parts they border. */
+function rebordered(
+  surface: Surface,
+  lines: readonly LaidLine[],
+  { label, sides, line, own, fresh, numberOf }: PartedSection,
+): LaidLine[] {
+  const knotted = endsOf(line).reduce((held, at) => cutAt(held, placeAt(line, at)), lines);
   const votes = votesOf(surface, label, own, sides, knotted);
-  const bordering = knotted.map((held, n): LaidLine => {
+  return knotted.map((held, n) => {
     if (held.left !== own && held.right !== own) return held;
     const next = numberOf(votes[n] >= 0 ? own : fresh);
     return held.left === own ? { ...held, left: next } : { ...held, right: next };
   });
-  const laid = { ...line, left: numberOf(own), right: numberOf(fresh) };
-  const pull = closed ? facingOf(surface, sides, smallerLeft ? own : fresh) : layout.sections[own].pull;
-  return {
-    ok: true,
-    layout: { sections: [...layout.sections, { pull }], lines: [...bordering, laid] },
-  };
 }
 
 /** The sections a line runs over, most first; short strays are not counted. */
@@ -198,32 +220,37 @@ function pointsUnder(
   return [...counts].map(([section, count]) => ({ section, count })).sort((a, b) => b.count - a.count);
 }
 
-/** The side of a line for every vertex of the section it parts (255 elsewhere); null where it does not part it. */
+const NO_SIDE = 255;
+
+/** The side of a line for every vertex of the section it parts (`NO_SIDE` elsewhere); null where it does not part it. */
 function sidesWithin(surface: Surface, label: Uint8Array, section: number, line: LaidLine): Uint8Array | null {
   const { mesh, near, normals, edgeMm } = surface;
   const p = mesh.positions;
   const sided: SidedLine = { ...line, points: Float64Array.from(line.points) };
   const segments = new SegmentIndex([sided], SIDE_REACH * edgeMm);
-  const side = new Uint8Array(label.length).fill(255);
+  const side = new Uint8Array(label.length).fill(NO_SIDE);
   const beside = new Uint8Array(label.length);
-  const queue: number[] = [];
   for (let v = 0; v < label.length; v++) {
     if (label[v] !== section) continue;
     const found = segments.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
     if (!found) continue;
     side[v] = sideOf(found, normals, 3 * v, p, 3 * v) >= 0 ? line.left : line.right;
     beside[v] = 1;
-    queue.push(v);
   }
-  for (let q = 0; q < queue.length; q++) {
-    const v = queue[q];
+  floodFrom(
+    beside.slice(),
+    near,
+    (v, from) => {
+      side[v] = side[from];
+    },
+    (v) => label[v] === section,
+  );
+  // Where both sides meet away from the line, there is a way round it.
+  for (let v = 0; v < label.length; v++) {
+    if (side[v] === NO_SIDE || beside[v]) continue;
     for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-      const o = near.list[k];
-      if (label[o] !== section) continue;
-      if (side[o] === 255) {
-        side[o] = side[v];
-        queue.push(o);
-      } else if (side[o] !== side[v] && !beside[o] && !beside[v]) return null;
+      const other = near.list[k];
+      if (label[other] === section && !beside[other] && side[other] !== side[v]) return null;
     }
   }
   return side;
@@ -244,7 +271,7 @@ function votesOf(
   for (let v = 0; v < label.length; v++) {
     if (label[v] !== section) continue;
     const found = segments.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
-    if (found && sides[v] !== 255) votes[sided.indexOf(found.line)] += sides[v] === section ? 1 : -1;
+    if (found && sides[v] !== NO_SIDE) votes[sided.indexOf(found.line)] += sides[v] === section ? 1 : -1;
   }
   return votes;
 }
@@ -354,24 +381,15 @@ export interface Trouble {
 
 /** What is wrong with a layout on a surface; nothing where every section is one whole piece. */
 export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array): Trouble[] {
-  const { near } = surface;
-  const seen = new Uint8Array(label.length);
+  const { of, label: owners } = connectedPieces(label, surface.near);
+  const areasMm2 = new Float64Array(owners.length);
+  of.forEach((piece, v) => {
+    areasMm2[piece] += surface.areasMm2[v];
+  });
   const pieces = layout.sections.map(() => 0);
-  for (let seed = 0; seed < label.length; seed++) {
-    if (seen[seed]) continue;
-    const queue = [seed];
-    seen[seed] = 1;
-    for (let q = 0; q < queue.length; q++) {
-      for (let k = near.start[queue[q]]; k < near.start[queue[q] + 1]; k++) {
-        const o = near.list[k];
-        if (seen[o] || label[o] !== label[seed]) continue;
-        seen[o] = 1;
-        queue.push(o);
-      }
-    }
-    const areaMm2 = queue.reduce((sum, v) => sum + surface.areasMm2[v], 0);
-    if (areaMm2 >= SCRAP_MM2) pieces[label[seed]]++;
-  }
+  owners.forEach((section, piece) => {
+    if (areasMm2[piece] >= SCRAP_MM2) pieces[section]++;
+  });
   return pieces.flatMap((count, section) => (count === 1 ? [] : [{ section, pieces: count }]));
 }
 

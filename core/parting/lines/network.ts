@@ -3,6 +3,7 @@
  * outside. Labels of the vertices give a network, and a network that has been moved gives labels back.
  */
 import type { NearestField } from "../../field/nearest.ts";
+import { floodFrom, type NeighbourRows } from "../../mesh/flood.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import type { Neighbours } from "../graph/graph.ts";
@@ -83,7 +84,7 @@ export function labelsFrom(
   mesh: TriangleMesh,
   network: readonly SidedLine[],
   before: Uint8Array,
-  near: Pick<Neighbours, "start" | "list">,
+  near: NeighbourRows,
   reachMm: number,
 ): Uint8Array {
   return labelsBy(mesh, new SegmentIndex(network, reachMm), before, near);
@@ -94,31 +95,22 @@ export function labelsBy(
   mesh: TriangleMesh,
   segments: SegmentIndex,
   before: Uint8Array,
-  near: Pick<Neighbours, "start" | "list">,
+  near: NeighbourRows,
 ): Uint8Array {
   const { normals } = vertexNormals(mesh);
   const p = mesh.positions;
   const label = before.slice();
   const told = new Uint8Array(label.length);
-  const queue: number[] = [];
   for (let v = 0; v < label.length; v++) {
     const found = segments.nearest(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
     if (!found) continue;
     const { line } = found;
     label[v] = sideOf(found, normals, 3 * v, p, 3 * v) >= 0 ? line.left : line.right;
     told[v] = 1;
-    queue.push(v);
   }
-  for (let q = 0; q < queue.length; q++) {
-    const v = queue[q];
-    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-      const other = near.list[k];
-      if (told[other]) continue;
-      told[other] = 1;
-      label[other] = label[v];
-      queue.push(other);
-    }
-  }
+  floodFrom(told, near, (v, from) => {
+    label[v] = label[from];
+  });
   return label;
 }
 

@@ -6,6 +6,7 @@
  * lines keep to where both neighbours are free). Lines are the level sets where two potentials tie, cut exactly
  * through the triangles.
  */
+import { connectedPieces, type NeighbourRows } from "../../mesh/flood.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
@@ -63,13 +64,8 @@ export function sectionPotentials(
   return withoutIslands(fields, near);
 }
 
-interface Near {
-  readonly start: Uint32Array;
-  readonly list: Uint32Array;
-}
-
 /** Every section keeps its largest piece; an island goes to the section it borders on most. Changes the fields. */
-export function withoutIslands(fields: Float32Array[], near: Near): Float32Array[] {
+export function withoutIslands(fields: Float32Array[], near: NeighbourRows): Float32Array[] {
   dropIslands(fields, near, Infinity);
   return fields;
 }
@@ -80,11 +76,11 @@ export function withoutIslands(fields: Float32Array[], near: Near): Float32Array
  * @param most pieces of more vertices than this stay, as pieces of their section
  * @returns how many vertices went to another section
  */
-export function dropIslands(fields: Float32Array[], near: Near, most: number): number {
+export function dropIslands(fields: Float32Array[], near: NeighbourRows, most: number): number {
   let dropped = 0;
   for (let round = 0; round < 3; round++) {
     const label = labelsOf(fields);
-    const { piece, sizes, owner } = pieces(label, near);
+    const { of: piece, sizes, label: owner } = connectedPieces(label, near);
     const largest = fields.map((_, s) =>
       sizes.reduce((best, size, k) => (owner[k] === s && (best < 0 || size > sizes[best]) ? k : best), -1),
     );
@@ -115,34 +111,6 @@ export function dropIslands(fields: Float32Array[], near: Near, most: number): n
   return dropped;
 }
 
-/** The connected pieces of a labelling: the piece of each vertex, and how many vertices and which label each has. */
-function pieces(label: Uint8Array, { start, list }: { start: Uint32Array; list: Uint32Array }) {
-  const piece = new Int32Array(label.length).fill(-1);
-  const sizes: number[] = [];
-  const owner: number[] = [];
-  const queue = new Uint32Array(label.length);
-  for (let seed = 0; seed < label.length; seed++) {
-    if (piece[seed] >= 0) continue;
-    const own = label[seed];
-    const number = sizes.length;
-    piece[seed] = number;
-    queue[0] = seed;
-    let size = 1;
-    for (let q = 0; q < size; q++) {
-      const v = queue[q];
-      for (let k = start[v]; k < start[v + 1]; k++) {
-        const other = list[k];
-        if (piece[other] >= 0 || label[other] !== own) continue;
-        piece[other] = number;
-        queue[size++] = other;
-      }
-    }
-    sizes.push(size);
-    owner.push(own);
-  }
-  return { piece, sizes, owner };
-}
-
 /**
  * The vertices within so many edges of a change of label, numbered as they are met from there, so that neighbours lie
  * near one another in memory; and a rim of those just outside, whose values stay as they are.
@@ -154,7 +122,7 @@ class Band {
   private readonly start: Uint32Array;
   private readonly list: Uint32Array;
 
-  constructor(label: Uint8Array, near: { start: Uint32Array; list: Uint32Array }, rings: number) {
+  constructor(label: Uint8Array, near: NeighbourRows, rings: number) {
     this.vertices = verticesAround(label, near, rings);
     const count = this.vertices.length;
     const number = new Int32Array(label.length).fill(-1);
@@ -202,11 +170,7 @@ class Band {
 }
 
 /** Vertices within `rings` edges of a change of label. */
-function verticesAround(
-  label: Uint8Array,
-  near: { start: Uint32Array; list: Uint32Array },
-  rings: number,
-): Uint32Array {
+function verticesAround(label: Uint8Array, near: NeighbourRows, rings: number): Uint32Array {
   const ring = new Int32Array(label.length).fill(-1);
   const queue = new Uint32Array(label.length);
   let end = 0;

@@ -5,6 +5,7 @@
  * 1997). Long waves go first, on widely spaced points, then shorter ones.
  */
 import type { NearestField } from "../../field/nearest.ts";
+import { connectedPieces } from "../../mesh/flood.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import type { Neighbours } from "../graph/graph.ts";
@@ -68,12 +69,10 @@ function paidFor(request: ShortenRequest, network: readonly SidedLine[], label: 
   return sum;
 }
 
-const scratch = new Float64Array(3);
-
 /** How many times a line counts at a place. */
 function weightAt({ mesh, nearest, lineWeight }: ShortenRequest, x: number, y: number, z: number): number {
   if (!lineWeight) return 1;
-  const t = 3 * nearest.nearest(scratch, x, y, z);
+  const t = 3 * nearest.nearest(new Float64Array(3), x, y, z);
   let most = 0;
   for (let c = 0; c < 3; c++) most = Math.max(most, lineWeight[mesh.triangles[t + c]]);
   return most;
@@ -82,25 +81,10 @@ function weightAt({ mesh, nearest, lineWeight }: ShortenRequest, x: number, y: n
 /** Has every section that was there before still one piece, and the same sections? */
 function inOnePieceEach(label: Uint8Array, near: Neighbours, before: Uint8Array): boolean {
   const wanted = new Set(before);
-  const seen = new Uint8Array(label.length);
-  const begun = new Set<number>();
-  const stack: number[] = [];
-  for (let seed = 0; seed < label.length; seed++) {
-    if (seen[seed]) continue;
-    if (begun.has(label[seed]) || !wanted.has(label[seed])) return false;
-    begun.add(label[seed]);
-    seen[seed] = 1;
-    stack.push(seed);
-    for (let v = stack.pop(); v !== undefined; v = stack.pop()) {
-      for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-        const other = near.list[k];
-        if (seen[other] || label[other] !== label[v]) continue;
-        seen[other] = 1;
-        stack.push(other);
-      }
-    }
-  }
-  return begun.size === wanted.size;
+  const pieces = connectedPieces(label, near).label;
+  return (
+    pieces.length === wanted.size && pieces.every((own) => wanted.has(own)) && new Set(pieces).size === wanted.size
+  );
 }
 
 function tightened(request: ShortenRequest, start: readonly SidedLine[], spacings: readonly number[]): SidedLine[] {
@@ -132,6 +116,8 @@ class Contour {
   /** The triangle under every point of each line. */
   private readonly under: Int32Array[];
   private readonly place = new Float64Array(3);
+  /** What the sections beside the point in turn push it by, mm. */
+  private readonly push = new Float64Array(3);
 
   constructor(
     private readonly request: ShortenRequest,
@@ -172,6 +158,7 @@ class Contour {
   }
 
   private moveLine(line: SidedLine, under: Int32Array): number {
+    const { push } = this;
     const { points, closed } = line;
     const count = points.length / 3;
     const longest = LONGEST_MOVE * this.spacingMm;
@@ -235,9 +222,9 @@ class Contour {
     const step = (0.5 * this.spacingMm * this.spacingMm * gain) / linePerMm;
     const most = LONGEST_MOVE * this.spacingMm;
     const by = Math.max(-most, Math.min(most, step)) / length;
-    push[0] = by * px;
-    push[1] = by * py;
-    push[2] = by * pz;
+    this.push[0] = by * px;
+    this.push[1] = by * py;
+    this.push[2] = by * pz;
   }
 
   /** A junction goes to the middle of its lines; an end on the board slides to the foot of its line. */
@@ -264,5 +251,3 @@ class Contour {
     return triangle;
   }
 }
-
-const push = new Float64Array(3);

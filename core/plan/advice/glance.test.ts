@@ -29,16 +29,16 @@ describe("a glance", () => {
     const engine = new PlanEngine(mushroom(60, 200, 110, 50));
     result = engine.run(document, TYPICAL_RATES, 6, ctx);
     ({ figures } = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE));
-    layout = takenInHand(result.sections.drawn, result.sections.sections);
-    glance = new Glance(result.sections.surveyMesh, 0, ctx);
+    layout = takenInHand(result.parting.drawn, result.parting.sections);
+    glance = new Glance(result.parting.surveyMesh, 0, ctx);
   }, 60_000);
 
   it("at the plan's own lines sees about what was settled", () => {
     const seen = glance.look(layout, NO_ZONES, OVER_MM);
     expect(seen.troubles).toEqual([]);
-    expect(seen.partingLengthMm / result.sections.partingLengthMm).toBeCloseTo(1, 1);
+    expect(seen.partingLengthMm / result.parting.partingLengthMm).toBeCloseTo(1, 1);
     seen.sections.forEach(({ areaMm2, deepMm3 }, k) => {
-      expect(areaMm2 / result.sections.sections[k].areaMm2).toBeCloseTo(1, 1);
+      expect(areaMm2 / result.parting.sections[k].areaMm2).toBeCloseTo(1, 1);
       expect(deepMm3).toBe(0);
     });
   });

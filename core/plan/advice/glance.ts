@@ -15,7 +15,7 @@ import { type SurveyCost, surveyOne } from "../../survey/survey.ts";
 import { type ZoneKind, type Zones, zoneLengthsMm } from "../../survey/zones.ts";
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
-import { notSilicone } from "../proof/assemble.ts";
+import { notSilicone } from "../proof/parting.ts";
 import type { BundleFigures } from "../results/bundle.ts";
 import { figuresOf, type PlanFigures } from "../results/figures.ts";
 

@@ -16,7 +16,7 @@ import type { SuggestRequest } from "../../parting/search/request.ts";
 import type { Direction } from "../../space/directions.ts";
 import { formatMass } from "../../units/index.ts";
 import type { SectionCount } from "../document/document.ts";
-import type { Sections } from "../proof/assemble.ts";
+import type { ProvenParting } from "../proof/parting.ts";
 
 export interface PlanOffer {
   readonly sections: readonly {
@@ -51,7 +51,7 @@ export interface ComparedPlan extends PlanOffer {
 export const COMPARED_COUNTS: readonly SectionCount[] = [2, 3, 4, 5, 6];
 
 /** A proven plan with its cost in the prices' own money. */
-export function offerOf(plan: Sections, survey: SuggestRequest, prices: PartingPrices): PlanOffer {
+export function offerOf(plan: ProvenParting, survey: SuggestRequest, prices: PartingPrices): PlanOffer {
   const sections = plan.sections.map(({ pull, areaMm2, fillMm3, releases, skin }) => ({
     ...{ pull, areaMm2, fillMm3, releases },
     greatestMm: Math.max(...boxSize(meshBox(skin))),
@@ -93,8 +93,8 @@ function clearLengthMm({ coarse: mesh, nearest, clear }: SuggestRequest, lines: 
  * @param plan works out and proves the plan of so many sections
  */
 export async function comparePlans(
-  plan: (sections: SectionCount) => Sections,
-  offer: (plan: Sections) => PlanOffer,
+  plan: (sections: SectionCount) => ProvenParting,
+  offer: (plan: ProvenParting) => PlanOffer,
   hoursOf: (plan: PlanOffer) => number,
   ctx: JobContext,
   tell: (plan: ComparedPlan) => Promise<void> | void = () => {},

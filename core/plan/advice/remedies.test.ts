@@ -30,7 +30,7 @@ function parted(radius: number, z: number, pulls: readonly [Direction, Direction
 
 function planOf(body: TriangleMesh, document: PlanDocument) {
   const engine = new PlanEngine(body);
-  const plan = engine.sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+  const plan = engine.partingFor(document, TYPICAL_RATES, STEP_MM, ctx);
   return { engine, plan, locked: plan.sections.filter(({ releases }) => !releases) };
 }
 
@@ -51,7 +51,7 @@ describe("remedies", () => {
     expect(turn?.moreFillG).toBeLessThan(-300);
     // What is offered is what comes of it.
     for (const remedy of found) {
-      const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
+      const after = engine.partingFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
       expect(after.sections.every(({ releases }) => releases)).toBe(remedy.all);
     }
   });
@@ -63,13 +63,13 @@ describe("remedies", () => {
     ]);
     const { engine, locked } = planOf(pitted, document);
     expect(locked).toHaveLength(0);
-    const before = engine.sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+    const before = engine.partingFor(document, TYPICAL_RATES, STEP_MM, ctx);
     const told: string[] = [];
     const found = engine.remediesFor(document, TYPICAL_RATES, STEP_MM, 2, ctx, ({ kind }) => told.push(kind));
     expect([...told].sort()).toEqual(found.map(({ kind }) => kind).sort());
     expect(told).toContain("plug");
     for (const remedy of found) {
-      const after = engine.sectionsFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
+      const after = engine.partingFor({ ...document, parting: remedy.parting }, TYPICAL_RATES, STEP_MM, ctx);
       expect(after.fillMm3).toBeLessThan(before.fillMm3);
       expect(after.sections.every(({ releases }) => releases)).toBe(true);
     }

@@ -5,6 +5,7 @@
  */
 import type { JobContext } from "../../job/context.ts";
 import { siliconeMassG } from "../../materials/silicone.ts";
+import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import { meshNeighbours } from "../../parting/graph/graph.ts";
 import { plugPatch } from "../../parting/graph/plugPatch.ts";
@@ -14,9 +15,9 @@ import { fairLine } from "../../parting/lines/fair.ts";
 import { networkOf } from "../../parting/lines/network.ts";
 import type { PullRange } from "../../parting/search/pullRange.ts";
 import type { Cells } from "../../release/cells.ts";
-import { type Direction, dot } from "../../space/directions.ts";
+import { type Direction, dot, normalised } from "../../space/directions.ts";
 import type { PlanDocument } from "../document/document.ts";
-import type { PlannedSection, Sections } from "../proof/assemble.ts";
+import type { PlannedSection, ProvenParting } from "../proof/parting.ts";
 
 export type RemedyKind = "turn" | "fill" | "plug" | "move" | "split";
 
@@ -37,7 +38,7 @@ export interface Remedy {
 }
 
 /** Works out the sections of a plan with another parting. */
-export type Trial = (parting: PlanDocument["parting"], ctx: JobContext) => Sections;
+export type Trial = (parting: PlanDocument["parting"], ctx: JobContext) => ProvenParting;
 
 /** Layouts to try that a search has to lay. */
 export interface Relaid {
@@ -56,31 +57,44 @@ const LESS_SHARE = 0.9;
 /** Lines that move less than this stay, mm. */
 const LEAST_MOVE_MM = 5;
 
+/** A section that remedies are sought for, in the plan that it stands in. */
+export interface RemedyRequest {
+  readonly document: PlanDocument;
+  readonly plan: ProvenParting;
+  /** Number of the section. */
+  readonly number: number;
+  /** From where it could be pulled; worked out when it is asked for. */
+  readonly range: () => PullRange;
+  readonly relaid: Relaid;
+  readonly trial: Trial;
+}
+
+/** The section with the lines and sections of its plan in hand: what every remedy begins from. */
+interface Held {
+  readonly parting: PlanDocument["parting"];
+  readonly layout: Layout;
+  readonly plan: ProvenParting;
+  readonly section: PlannedSection;
+}
+
 /**
- * @param number of the section
- * @param range from where it could be pulled
  * @param tell each remedy as it is found
  * @returns what frees it, or saves fill where it comes off, the least costly in fill and line first
  */
 export function remediesFor(
-  document: PlanDocument,
-  plan: Sections,
-  number: number,
-  range: () => PullRange,
-  relaid: Relaid,
-  trial: Trial,
+  { document, plan, number, range, relaid, trial }: RemedyRequest,
   ctx: JobContext,
   tell: (remedy: Remedy) => void = () => {},
 ): Remedy[] {
   const section = plan.sections[number - 1];
-  const layout = inHand(document, plan);
+  const held: Held = { parting: document.parting, layout: inHand(document, plan), plan, section };
   const found: Remedy[] = [];
   const freeing: (() => Candidate | null)[] = [
-    () => turned(document, layout, section, range()),
-    () => filled(document, layout, section),
-    () => plugged(document, layout, plan, section),
-    () => moved(document, layout, relaid),
-    () => split(document, layout, section, relaid),
+    () => turned(held, range()),
+    () => filled(held),
+    () => plugged(held),
+    () => moved(held, relaid),
+    () => split(held, relaid),
   ];
   if (section.releases && section.fillMm3 < LEAST_FILL_MM3) return found;
   freeing.forEach((candidateOf, k) => {
@@ -89,7 +103,7 @@ export function remediesFor(
     const candidate = candidateOf();
     if (!candidate) return;
     const after = trial(candidate.parting, { ...ctx, progress: () => {} });
-    const locked = (sections: Sections) => sections.sections.filter(({ releases }) => !releases).length;
+    const locked = (parting: ProvenParting) => parting.sections.filter(({ releases }) => !releases).length;
     if (section.releases) {
       if (locked(after) > locked(plan) || after.fillMm3 > LESS_SHARE * plan.fillMm3) return;
     } else {
@@ -112,7 +126,7 @@ export function remediesFor(
 }
 
 /** The plan's lines in hand, its sections in its own order: as they were laid, where they were. */
-function inHand({ parting: { layout } }: PlanDocument, plan: Sections): Layout {
+function inHand({ parting: { layout } }: PlanDocument, plan: ProvenParting): Layout {
   const placeOf = plan.sections.map(({ origin }) => origin);
   if (!layout || placeOf.length !== layout.sections.length) {
     const { lines, sections } = takenInHand(plan.drawn, plan.sections);
@@ -136,18 +150,13 @@ function candidate(
 }
 
 /** The same sections with their lines where they cost least. */
-function moved({ parting }: PlanDocument, layout: Layout, relaid: Relaid): Candidate | null {
+function moved({ parting, layout }: Held, relaid: Relaid): Candidate | null {
   const next = relaid.lines(layout);
   const moveMm = farthestMm(next, layout);
   return moveMm < LEAST_MOVE_MM ? null : candidate("move", { ...parting, layout: next }, { moveMm });
 }
 
-function split(
-  { parting }: PlanDocument,
-  layout: Layout,
-  { number }: PlannedSection,
-  relaid: Relaid,
-): Candidate | null {
+function split({ parting, layout, section: { number } }: Held, relaid: Relaid): Candidate | null {
   if (layout.sections.length >= MOST_SECTIONS) return null;
   return candidate("split", { ...parting, layout: relaid.split(layout, number - 1) });
 }
@@ -172,12 +181,7 @@ function farthestMm(from: Layout, to: Layout): number {
   return Math.sqrt(farthest);
 }
 
-function turned(
-  { parting }: PlanDocument,
-  layout: Layout,
-  { number, pull }: PlannedSection,
-  { best }: PullRange,
-): Candidate | null {
+function turned({ parting, layout, section: { number, pull } }: Held, { best }: PullRange): Candidate | null {
   const turnDeg = degreesBetween(pull, best);
   if (turnDeg < LEAST_TURN_DEG) return null;
   return candidate("turn", { ...parting, layout: withPull(layout, number - 1, best) }, { turnDeg });
@@ -188,53 +192,77 @@ export function degreesBetween(a: Direction, b: Direction): number {
 }
 
 /** Filled where it was left open. */
-function filled({ parting }: PlanDocument, layout: Layout, { number, fillWith }: PlannedSection): Candidate | null {
+function filled({ parting, layout, section: { number, fillWith } }: Held): Candidate | null {
   if (fillWith !== "open") return null;
   return candidate("fill", { ...parting, layout: treated(layout, number - 1, { fillWith: "silicone" }) });
 }
 
+/** A patch smaller than so many vertices is no section. */
+const LEAST_PLUG_VERTICES = 12;
+
 /** The patch that is held, or that is filled where nothing is, parted as a section of its own, pulled the way it faces. */
-function plugged({ parting }: PlanDocument, layout: Layout, plan: Sections, section: PlannedSection): Candidate | null {
-  const { surveyMesh: mesh, surveyLabel, surveyNearest, surveyEdgeMm } = plan;
+function plugged({ parting, layout, plan, section }: Held): Candidate | null {
   const fresh = layout.sections.length;
   if (fresh >= MOST_SECTIONS) return null;
-  const near = meshNeighbours(mesh);
-  const label = surveyLabel.slice();
   const own = section.number - 1;
+  const label = labelledWithPlug(plan, section, fresh);
+  const members = [...label.keys()].filter((v) => label[v] === fresh);
+  const left = label.reduce((sum, s) => sum + (s === own ? 1 : 0), 0);
+  if (members.length < LEAST_PLUG_VERTICES || left < members.length) return null;
+  const pull = facingOf(plan.surveyMesh, members);
+  if (!pull) return null;
+  const sections = [...layout.sections, { pull }];
+  return candidate("plug", {
+    ...parting,
+    layout: { sections, lines: linesRoundPlug(plan, layout, label, own, fresh) },
+  });
+}
+
+/** The sections of the survey's vertices, with the patch about what is held in a section as one of its own. */
+function labelledWithPlug(plan: ProvenParting, section: PlannedSection, fresh: number): Uint8Array {
+  const { surveyMesh: mesh, surveyLabel, surveyEdgeMm } = plan;
+  const own = section.number - 1;
+  const label = surveyLabel.slice();
   const held = section.releases
     ? verticesCovered(mesh.positions, plan.cells)
     : verticesAbout(mesh.positions, section.lockPoints, 2 * surveyEdgeMm);
-  const { normals, areasMm2 } = vertexNormals(mesh);
+  const { areasMm2 } = vertexNormals(mesh);
+  const surface = { label, near: meshNeighbours(mesh), areasMm2, edgeMm: surveyEdgeMm };
   plugPatch(
-    { label, near, areasMm2, edgeMm: surveyEdgeMm },
+    surface,
     held.filter((v) => label[v] === own),
     own,
     fresh,
   );
-  const members = [...label.keys()].filter((v) => label[v] === fresh);
-  const left = label.reduce((sum, s) => sum + (s === own ? 1 : 0), 0);
-  if (members.length < 12 || left < members.length) return null;
+  return label;
+}
+
+/** Where some vertices of a mesh face on the whole; null where they face all ways alike. */
+function facingOf(mesh: TriangleMesh, members: readonly number[]): Direction | null {
+  const { normals, areasMm2 } = vertexNormals(mesh);
   const sum = [0, 0, 0];
   for (const v of members) for (let a = 0; a < 3; a++) sum[a] += areasMm2[v] * normals[3 * v + a];
-  const length = Math.hypot(...sum);
-  if (length < 1e-6) return null;
-  const pull = sum.map((x) => x / length) as unknown as Direction;
-  const inside = members.every((v) =>
-    [...near.list.subarray(near.start[v], near.start[v + 1])].every((o) => label[o] === own || label[o] === fresh),
+  return Math.hypot(...sum) < 1e-6 ? null : normalised([sum[0], sum[1], sum[2]]);
+}
+
+/** The lines with the plug's own; where it lies within its section that is a ring, and no other line moves. */
+function linesRoundPlug(plan: ProvenParting, layout: Layout, label: Uint8Array, own: number, fresh: number) {
+  const { surveyMesh: mesh, surveyNearest: nearest, surveyEdgeMm } = plan;
+  const near = meshNeighbours(mesh);
+  const inside = label.every(
+    (s, v) =>
+      s !== fresh ||
+      near.list.subarray(near.start[v], near.start[v + 1]).every((o) => label[o] === own || label[o] === fresh),
   );
-  // A plug that lies within its section is a ring of its own, and no line moves.
   const parted = inside ? label.map((s) => (s === fresh ? 1 : 0)) : label;
   const numberOf = (s: number) => (inside ? [own, fresh][s] : s);
-  const rings = networkOf(mesh, parted, near, surveyNearest).map((line) => ({
-    ...line,
-    points: fairLine({ ...line, points: Float32Array.from(line.points), sections: [0, 0] }, surveyEdgeMm, surveyNearest)
-      .points,
-    left: numberOf(line.left),
-    right: numberOf(line.right),
-  }));
+  const rings = networkOf(mesh, parted, near, nearest).map((line) => {
+    const found = { ...line, points: Float32Array.from(line.points), sections: [0, 0] as const };
+    const { points } = fairLine(found, surveyEdgeMm, nearest);
+    return { ...line, points, left: numberOf(line.left), right: numberOf(line.right) };
+  });
   const { lines } = layoutOf(rings, []);
-  const sections = [...layout.sections, { pull }];
-  return candidate("plug", { ...parting, layout: { sections, lines: inside ? [...layout.lines, ...lines] : lines } });
+  return inside ? [...layout.lines, ...lines] : lines;
 }
 
 /** Under a fill thicker than this a vertex is covered, mm. */

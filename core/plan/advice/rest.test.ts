@@ -18,7 +18,7 @@ describe("the rest suggested round a held section", () => {
   const engine = new PlanEngine(body);
   const floating = newPlan({ onBoard: false });
   const document = { ...floating, parting: { ...floating.parting, sections: 3 as const } };
-  const plan = engine.run(document, TYPICAL_RATES, STEP_MM, ctx).sections;
+  const plan = engine.run(document, TYPICAL_RATES, STEP_MM, ctx).parting;
   const taken = takenInHand(plan.drawn, plan.sections);
   const held = {
     ...taken,
@@ -53,6 +53,6 @@ describe("the rest suggested round a held section", () => {
     const laid = { ...document, parting: { ...document.parting, layout: held } };
     const rest = engine.restFor(laid, TYPICAL_RATES, STEP_MM, 4, ctx);
     const proven = engine.run({ ...laid, parting: { ...laid.parting, layout: rest } }, TYPICAL_RATES, STEP_MM, ctx);
-    expect(proven.sections.sections.filter(({ releases }) => !releases)).toEqual([]);
+    expect(proven.parting.sections.filter(({ releases }) => !releases)).toEqual([]);
   });
 });

@@ -2,6 +2,7 @@
 import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
+import { floodFrom } from "../../mesh/flood.ts";
 import { meshNeighbours, type Neighbours } from "../../parting/graph/graph.ts";
 import { regionsOf } from "../../parting/graph/regions.ts";
 import { type Layout, type Treatment, takenInHand } from "../../parting/layout/layout.ts";
@@ -62,17 +63,9 @@ export function suggestRest(
 function spread(label: Uint8Array, kept: readonly boolean[], near: Neighbours): Uint8Array {
   const out = label.slice();
   const told = Uint8Array.from(label, (s) => (kept[s] ? 0 : 1));
-  const queue = [...told.keys()].filter((v) => told[v] === 1);
-  for (let q = 0; q < queue.length; q++) {
-    const v = queue[q];
-    for (let k = near.start[v]; k < near.start[v + 1]; k++) {
-      const other = near.list[k];
-      if (told[other]) continue;
-      told[other] = 1;
-      out[other] = out[v];
-      queue.push(other);
-    }
-  }
+  floodFrom(told, near, (v, from) => {
+    out[v] = out[from];
+  });
   return out;
 }
 
@@ -163,22 +156,20 @@ export function heldIn(
 
 /** The vertices of a section that are farthest from its border: half as deep as any, breadth first. */
 function innermost(own: readonly number[], label: ArrayLike<number>, near: Neighbours): number[] {
-  const depth = new Map<number, number>();
-  const others = (v: number) => near.list.subarray(near.start[v], near.start[v + 1]);
-  let ring = own.filter((v) => others(v).some((other) => label[other] !== label[v]));
-  let deepest = 0;
-  for (const v of ring) depth.set(v, 0);
-  for (let level = 1; ring.length > 0; level++) {
-    const next: number[] = [];
-    for (const v of ring) {
-      for (const other of others(v)) {
-        if (label[other] !== label[v] || depth.has(other)) continue;
-        depth.set(other, level);
-        next.push(other);
-        deepest = level;
-      }
-    }
-    ring = next;
+  const section = label[own[0]];
+  const depth = new Uint32Array(label.length);
+  const border = new Uint8Array(label.length);
+  for (const v of own) {
+    if (near.list.subarray(near.start[v], near.start[v + 1]).some((other) => label[other] !== section)) border[v] = 1;
   }
-  return own.filter((v) => 2 * (depth.get(v) ?? 0) > deepest);
+  floodFrom(
+    border,
+    near,
+    (v, from) => {
+      depth[v] = depth[from] + 1;
+    },
+    (v) => label[v] === section,
+  );
+  const deepest = own.reduce((most, v) => Math.max(most, depth[v]), 0);
+  return own.filter((v) => 2 * depth[v] > deepest);
 }

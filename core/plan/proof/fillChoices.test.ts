@@ -5,7 +5,7 @@ import { type FillChoice, withChoice } from "../../release/fills.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { newPlan } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
-import type { Sections } from "./assemble.ts";
+import type { ProvenParting } from "./parting.ts";
 
 const STEP_MM = 5;
 /** A drum with two grooves, 30 mm deep: pulled up and down from its middle, each is filled. */
@@ -26,7 +26,7 @@ const GROOVED: [number, number][] = [
 const base = newPlan({ onBoard: false });
 const engine = new PlanEngine(lathe(GROOVED, 64));
 
-function planWith(fills: readonly FillChoice[]): Sections {
+function planWith(fills: readonly FillChoice[]): ProvenParting {
   const parting = {
     ...base.parting,
     pulls: [
@@ -35,7 +35,7 @@ function planWith(fills: readonly FillChoice[]): Sections {
     ] as const,
     fills,
   };
-  return engine.sectionsFor(
+  return engine.partingFor(
     { ...base, jacket: { ...base.jacket, smoothingMm: 0 }, parting },
     TYPICAL_RATES,
     STEP_MM,
@@ -44,7 +44,7 @@ function planWith(fills: readonly FillChoice[]): Sections {
 }
 
 describe("what was chosen by hand for single fills", () => {
-  let usual: Sections;
+  let usual: ProvenParting;
 
   beforeAll(() => {
     usual = planWith([]);

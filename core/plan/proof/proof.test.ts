@@ -9,7 +9,7 @@ import { lumps, lumpy } from "../../testing/random.ts";
 import { sphere } from "../../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
-import type { Sections } from "./assemble.ts";
+import type { ProvenParting } from "./parting.ts";
 
 const STEP_MM = 7;
 /** What a grid of that step may leave of a bite unseen, mm. */
@@ -19,13 +19,13 @@ const base = newPlan({ onBoard: false });
 const ball = sphere(140, 32);
 const PULLS = pullDirections(40);
 
-function planned(waves: readonly (readonly [number, number])[], how: Partial<PlanDocument["parting"]>): Sections {
+function planned(waves: readonly (readonly [number, number])[], how: Partial<PlanDocument["parting"]>): ProvenParting {
   const document: PlanDocument = {
     ...base,
     jacket: { ...base.jacket, smoothingMm: 10, rimWidthMm: 0 },
     parting: { ...base.parting, ...how },
   };
-  return new PlanEngine(lumpy(ball, waves)).run(document, TYPICAL_RATES, STEP_MM, ctx).sections;
+  return new PlanEngine(lumpy(ball, waves)).run(document, TYPICAL_RATES, STEP_MM, ctx).parting;
 }
 
 describe("a section told to come off", () => {

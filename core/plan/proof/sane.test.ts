@@ -18,10 +18,10 @@ describe("figures that leave the core", () => {
     const short = { ...plan, jacket: { ...plan.jacket, siliconeMm3: -1 } };
     expect(() => checked(short)).toThrow(ImpossibleFigure);
     expect(() => checked(short)).toThrow(/silicone of the jacket came out as -1/);
-    const [first, ...others] = plan.sections.sections;
+    const [first, ...others] = plan.parting.sections;
     const none = {
       ...plan,
-      sections: { ...plan.sections, sections: [{ ...first, areaMm2: Number.NaN }, ...others] },
+      parting: { ...plan.parting, sections: [{ ...first, areaMm2: Number.NaN }, ...others] },
     };
     expect(() => checked(none)).toThrow(/area of section 1 came out as NaN/);
   });

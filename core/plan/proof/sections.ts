@@ -16,7 +16,7 @@ import type { BodyData } from "../../release/body.ts";
 import { Cells } from "../../release/cells.ts";
 import { type Direction, normalised } from "../../space/directions.ts";
 import { SECTION_COUNTS } from "../document/document.ts";
-import { assemble, type Sections } from "./assemble.ts";
+import { assemble } from "./assemble.ts";
 import {
   exactSuggestion,
   liftOf,
@@ -28,9 +28,15 @@ import {
 } from "./choosing.ts";
 import { type Filled, type FreedSections, type FreeRequest, freeSections, hullOf, withLeftOpen } from "./freeing.ts";
 import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
+import type { ProvenParting } from "./parting.ts";
 import { type SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
-export function planSections(jacket: Jacket, survey: SurveyStage, request: SectionsRequest, ctx: JobContext): Sections {
+export function planSections(
+  jacket: Jacket,
+  survey: SurveyStage,
+  request: SectionsRequest,
+  ctx: JobContext,
+): ProvenParting {
   const { giveMm } = request;
   const nearest = survey.nearest(jacket, ctx);
   const body = survey.body(jacket, ctx);
@@ -48,11 +54,11 @@ export function planSections(jacket: Jacket, survey: SurveyStage, request: Secti
       ...{ open, leastMm2: 0, runOn: null },
     };
     const freed = withLeftOpen(freeSections(hull, potentials, free, ctx), free, request.fills, ctx);
-    return assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
+    return assemble({ freed, laid, request, jacket, nearest, survey: survey.request }, ctx);
   }
   const ground = { jacket, nearest, body, survey, request };
   const { laid, freed, whole } = cheapestFree(ground, ctx);
-  const plan = whole ?? assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
+  const plan = whole ?? assemble({ freed, laid, request, jacket, nearest, survey: survey.request }, ctx);
   if (request.pulls) return plan;
   return { ...plan, sections: plan.sections.map((section, k) => ({ ...section, origin: k })) };
 }
@@ -81,7 +87,7 @@ interface Proven {
   readonly laid: LaidOut;
   readonly freed: FreedSections;
   /** The plan as it is built, where no section bites deeper than the give. */
-  readonly whole: Sections | null;
+  readonly whole: ProvenParting | null;
 }
 
 /** Pulls that sink by no more than this, as a sine, are made level where there is a board: a lift would be dearer. */
@@ -284,7 +290,7 @@ function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext):
   const freed = withLeftOpen(freeSections(hull, laid.potentials, free, ctx), free, request.fills, ctx);
   const biteMm = Math.max(...freed.bites.map((bite) => bite.biteMm));
   if (biteMm > request.giveMm) return { laid, freed, whole: null, biteMm };
-  const whole = assemble(freed, laid, request, jacket, nearest, survey.request, ctx);
+  const whole = assemble({ freed, laid, request, jacket, nearest, survey: survey.request }, ctx);
   const lifts = whole.sections.some(({ lifted }) => lifted);
   if (lifts && !request.mayLift) return { laid, freed, whole: null, biteMm: request.giveMm + LIFTED_MM };
   return { laid, freed, whole, biteMm: whole.circle.length > 0 ? request.giveMm + HELD_OTHERWISE_MM : biteMm };

@@ -32,16 +32,16 @@ describe("made-up pieces", () => {
         const made = stranger(seed, HEIGHT_MM, SCAN_STEP_MM);
         expect(made.kind).toBe(kind);
         const piece = repairScan(made.mesh, ctx).mesh;
-        const { jacket, sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
-        expect(sections.sections.length).toBeLessThanOrEqual(8);
+        const { jacket, parting } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+        expect(parting.sections.length).toBeLessThanOrEqual(8);
         const coat = jacket.siliconeMm3 / (jacket.outerAreaMm2 * jacket.thicknessMm);
         expect(coat).toBeGreaterThan(0.7);
         expect(coat).toBeLessThan(2.5);
-        const prover = new Prover(sections.filled);
-        for (const { number, skin, pull, releases, biteMm } of sections.sections) {
+        const prover = new Prover(parting.filled);
+        for (const { number, skin, pull, releases, biteMm } of parting.sections) {
           if (!releases) held.push(`${kind} ${seed}, section ${number}: ${biteMm.toFixed(1)} mm`);
           else
-            for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(sections.giveMm + SLACK_MM);
+            for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(parting.giveMm + SLACK_MM);
         }
       }
     },
@@ -49,20 +49,20 @@ describe("made-up pieces", () => {
 
   it.each(["dragon", "wings"] as const)("that are as hard as a %s come off too", (name) => {
     const piece = repairScan(hardPiece(name, HEIGHT_MM, SCAN_STEP_MM), ctx).mesh;
-    const { sections } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
-    expect(sections.sections.every(({ releases }) => releases)).toBe(true);
-    const prover = new Prover(sections.filled);
-    for (const { skin, pull } of sections.sections)
-      for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(sections.giveMm + SLACK_MM);
+    const { parting } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+    expect(parting.sections.every(({ releases }) => releases)).toBe(true);
+    const prover = new Prover(parting.filled);
+    for (const { skin, pull } of parting.sections)
+      for (const bite of prover.bites(skin, pull, PLACES)) expect(bite).toBeLessThan(parting.giveMm + SLACK_MM);
   });
 
   it("laid once come off on every grid, with the same fill", () => {
     const piece = repairScan(stranger(RAISED_ARMS, HEIGHT_MM, SCAN_STEP_MM).mesh, ctx).mesh;
     const document = newPlan();
-    const first = new PlanEngine(piece).sectionsFor(document, TYPICAL_RATES, STEP_MM, ctx);
+    const first = new PlanEngine(piece).partingFor(document, TYPICAL_RATES, STEP_MM, ctx);
     const parting = { ...document.parting, layout: takenInHand(first.drawn, first.sections) };
     const fills = [7, 5, 3.5].map((stepMm) => {
-      const plan = new PlanEngine(piece).sectionsFor({ ...document, parting }, TYPICAL_RATES, stepMm, ctx);
+      const plan = new PlanEngine(piece).partingFor({ ...document, parting }, TYPICAL_RATES, stepMm, ctx);
       expect(plan.sections.every(({ releases }) => releases)).toBe(true);
       return plan.fillMm3;
     });

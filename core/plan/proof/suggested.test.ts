@@ -21,7 +21,7 @@ import {
 } from "../../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
-import type { Sections } from "./assemble.ts";
+import type { ProvenParting } from "./parting.ts";
 
 const COAT_MM = 8;
 const AWRY = rotation([0.7, 0.9]);
@@ -33,7 +33,7 @@ function planned(
   onBoard: boolean,
   parting: Partial<PlanDocument["parting"]>,
   stepMm = 5,
-): Sections {
+): ProvenParting {
   const base = newPlan({ onBoard });
   const coats = [{ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
   const document: PlanDocument = {
@@ -41,10 +41,10 @@ function planned(
     jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0, seam: NO_SEAM, footClayMm: 0, stops: [] },
     parting: { ...base.parting, ...parting },
   };
-  return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).sections;
+  return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).parting;
 }
 
-const releases = (plan: Sections) => plan.sections.every((section) => section.releases);
+const releases = (plan: ProvenParting) => plan.sections.every((section) => section.releases);
 
 describe("two sections, suggested, part on the shortest line and come off", () => {
   const around = 2 * Math.PI;

@@ -12,7 +12,7 @@ import type { FillWith } from "../../parting/layout/layout.ts";
 import type { PartingLine } from "../../parting/lines/cut.ts";
 import { FILL_KINDS } from "../../release/fills.ts";
 import { fillThickness } from "../../release/fillThickness.ts";
-import type { Sections } from "../proof/assemble.ts";
+import type { ProvenParting } from "../proof/parting.ts";
 import type { PlanResult } from "./planResult.ts";
 import { type GeometryReport, geometryReport } from "./report.ts";
 
@@ -71,7 +71,7 @@ const shownBefore = new WeakMap<NearestField, readonly ShownSkin[]>();
 const ALIKE = 0.05;
 
 /** The piece, the jacket and the skins as they are shown; what was thinned before is not thinned again. */
-async function shownMeshes({ piece, jacket, sections: { sections, bare } }: PlanResult, team: Team) {
+async function shownMeshes({ piece, jacket, parting: { sections, bare } }: PlanResult, team: Team) {
   const total = sections.reduce((sum, { skin }) => sum + skin.triangles.length, 0) || 1;
   const skinsBefore = shownBefore.get(bare) ?? [];
   const skins = sections.map(({ skin: mesh }) => {
@@ -104,7 +104,7 @@ export async function bundleOf(
   team: Team,
   wholePiece = true,
 ): Promise<PlanBundle> {
-  const { sections, bare, lines, drawn, surveyMesh } = result.sections;
+  const { sections, bare, lines, drawn, surveyMesh } = result.parting;
   const { stepMm } = result.jacket.request;
   const { piece, jacket, skins } = await shownMeshes(result, team);
   return {
@@ -120,14 +120,18 @@ export async function bundleOf(
       fillThickMm > 0 ? fillThickness(skins[s], bare, stepMm) : new Float32Array(0),
     ),
     fillKinds: sections.map(({ fillThickMm, fillWith }, s) =>
-      fillThickMm > 0 ? fillKinds(skins[s], result.sections.fillKindAt, fillWith) : new Uint32Array(0),
+      fillThickMm > 0 ? fillKinds(skins[s], result.parting.fillKindAt, fillWith) : new Uint32Array(0),
     ),
     lockPoints: sections.map((section) => section.lockPoints),
   };
 }
 
 /** Of every vertex of a skin, what the fill there is made of, by its place among `FILL_KINDS`. */
-function fillKinds({ positions: p }: TriangleMesh, kindAt: Sections["fillKindAt"], fillWith: FillWith): Uint32Array {
+function fillKinds(
+  { positions: p }: TriangleMesh,
+  kindAt: ProvenParting["fillKindAt"],
+  fillWith: FillWith,
+): Uint32Array {
   return Uint32Array.from({ length: p.length / 3 }, (_, v) => {
     const kind = kindAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]) ?? "silicone";
     return FILL_KINDS.indexOf(kind === "silicone" && fillWith === "clay" ? "clay" : kind);

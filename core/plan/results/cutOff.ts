@@ -5,7 +5,7 @@
 import type { FillPart } from "../../release/fills.ts";
 import { fillMinor } from "../../takeoff/cost.ts";
 import type { Rates } from "../../takeoff/rates.ts";
-import type { PlannedSection } from "../proof/assemble.ts";
+import type { PlannedSection } from "../proof/parting.ts";
 
 export interface CutOff {
   /** A place at the limb, mm: of the deepest bite, or in the fill. */

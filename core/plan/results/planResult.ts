@@ -1,7 +1,7 @@
 /** What a plan's document comes to. */
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { ZoneKind } from "../../survey/zones.ts";
-import type { Sections } from "../proof/assemble.ts";
+import type { ProvenParting } from "../proof/parting.ts";
 import type { PlanWarning } from "../proof/warning.ts";
 import type { Piece } from "../stages/piece.ts";
 
@@ -9,7 +9,7 @@ import type { Piece } from "../stages/piece.ts";
 export interface PlanResult {
   readonly piece: Piece;
   readonly jacket: Jacket;
-  readonly sections: Sections;
+  readonly parting: ProvenParting;
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly PlanWarning[];

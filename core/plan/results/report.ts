@@ -11,7 +11,7 @@ export interface ReportTimings {
 
 /** Geometry alone: no money, and nothing that is worked out with rates. */
 export function geometryReport(result: PlanResult, timings: ReportTimings) {
-  const { piece, jacket, sections } = result;
+  const { piece, jacket, parting } = result;
   return {
     piece: {
       triangles: piece.report.triangles,
@@ -37,7 +37,7 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
       siliconeG: jacket.siliconeG,
       coats: jacket.coats.map(({ thicknessMm, areaMm2, massG }) => ({ thicknessMm, areaMm2, massG })),
     },
-    sections: sections.sections.map((section) => ({
+    sections: parting.sections.map((section) => ({
       number: section.number,
       origin: section.origin,
       pull: section.pull,
@@ -57,25 +57,25 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
       lineMm: section.lineMm,
     })),
     order: {
-      build: sections.sections.map((section) => section.number),
-      remove: sections.sections.map((section) => section.number).reverse(),
+      build: parting.sections.map((section) => section.number),
+      remove: parting.sections.map((section) => section.number).reverse(),
       /** How high the piece must hang for the sections that leave after the lift, mm. */
-      liftMm: Math.max(0, ...sections.sections.map(({ lifted, pull, travelMm }) => (lifted ? -pull[2] * travelMm : 0))),
+      liftMm: Math.max(0, ...parting.sections.map(({ lifted, pull, travelMm }) => (lifted ? -pull[2] * travelMm : 0))),
       /** The section before whose turn the piece is lifted; null where none needs it. */
-      liftBefore: [...sections.sections].reverse().find((section) => section.lifted)?.number ?? null,
-      blocks: sections.blocks,
-      circle: sections.circle,
+      liftBefore: [...parting.sections].reverse().find((section) => section.lifted)?.number ?? null,
+      blocks: parting.blocks,
+      circle: parting.circle,
     },
-    giveMm: sections.giveMm,
-    fillParts: sections.fillParts,
-    clayMm3: sections.clayMm3,
-    plugMm3: sections.plugMm3,
-    fillMm3: sections.fillMm3,
-    partingLengthMm: sections.partingLengthMm,
+    giveMm: parting.giveMm,
+    fillParts: parting.fillParts,
+    clayMm3: parting.clayMm3,
+    plugMm3: parting.plugMm3,
+    fillMm3: parting.fillMm3,
+    partingLengthMm: parting.partingLengthMm,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */
-    hidden: sections.hidden,
+    hidden: parting.hidden,
     timingsMs: {
       read: timings.readMs,
       field: jacket.timings.fieldMs,

@@ -1,7 +1,7 @@
 /** Keys that hosts keep results by; all of them follow from what the stages declare that they read. */
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
-import { searchRequest } from "./sections.ts";
+import { searchRequest } from "./parting.ts";
 import { effortOf, type Fineness } from "./steps.ts";
 import { STAGE_NAMES, type StageName, stageKey } from "./table.ts";
 

@@ -4,8 +4,8 @@
  */
 import type { PlanDocument } from "../document/document.ts";
 import { jacketStage } from "./jacket.ts";
+import { partingStage } from "./parting.ts";
 import { pieceStage } from "./piece.ts";
-import { sectionsStage } from "./sections.ts";
 import type { OutOf, Stage, Terms } from "./stage.ts";
 import { surveyStage } from "./survey.ts";
 import { zonesStage } from "./zones.ts";
@@ -14,7 +14,7 @@ export const STAGES = {
   piece: pieceStage,
   jacket: jacketStage,
   survey: surveyStage,
-  sections: sectionsStage,
+  parting: partingStage,
   zones: zonesStage,
 } as const;
 

@@ -1,16 +1,16 @@
 /** How much of the lines runs through each kind of zone. */
 import type { Jacket } from "../../jacket/jacket.ts";
 import { type ZoneKind, zoneLengthsMm } from "../../survey/zones.ts";
-import type { Sections } from "../proof/assemble.ts";
+import type { ProvenParting } from "../proof/parting.ts";
 import { stage } from "./stage.ts";
 
 export const zonesStage = stage({
   name: "zones",
-  after: ["jacket", "sections"],
+  after: ["jacket", "parting"],
   reads: ({ zones }) => zones,
   progress: {},
   make: (
     zones,
-    { jacket, sections }: { readonly jacket: Jacket; readonly sections: Sections },
-  ): Readonly<Record<ZoneKind, number>> => zoneLengthsMm(zones, sections.drawn, jacket.thicknessMm),
+    { jacket, parting }: { readonly jacket: Jacket; readonly parting: ProvenParting },
+  ): Readonly<Record<ZoneKind, number>> => zoneLengthsMm(zones, parting.drawn, jacket.thicknessMm),
 });

@@ -4,8 +4,8 @@ import type { Jacket } from "../../jacket/jacket.ts";
 import { shellTakeoff } from "../../shell/index.ts";
 import { partingPrices } from "../../takeoff/prices.ts";
 import type { PlanDocument } from "../document/document.ts";
-import type { Sections } from "../proof/assemble.ts";
 import type { ProofRequest, SearchRequest, SectionsRequest } from "../proof/choosing.ts";
+import type { ProvenParting } from "../proof/parting.ts";
 import { planSections } from "../proof/sections.ts";
 import type { SurveyStage } from "../proof/surveyStage.ts";
 import { stage, type Terms } from "./stage.ts";
@@ -28,14 +28,14 @@ export function searchRequest(document: PlanDocument, { rates }: Pick<Terms, "ra
   return { ...proofRequest(document), layout: null, pulls, sections, prices, mayLift: !document.brief.immovable };
 }
 
-export const sectionsStage = stage({
-  name: "sections",
+export const partingStage = stage({
+  name: "parting",
   after: ["jacket", "survey"],
   reads: (document, terms): SectionsRequest =>
     document.parting.layout
       ? { ...proofRequest(document), layout: document.parting.layout }
       : searchRequest(document, terms),
   progress: { survey: 0.2, parting: 0.35 },
-  make: (request, { jacket, survey }: { readonly jacket: Jacket; readonly survey: SurveyStage }, ctx): Sections =>
+  make: (request, { jacket, survey }: { readonly jacket: Jacket; readonly survey: SurveyStage }, ctx): ProvenParting =>
     planSections(jacket, survey, request, ctx),
 });
