@@ -4,34 +4,30 @@
  * runs on a thread of its own.
  */
 import * as THREE from "three";
-import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/space/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
-import { geometryOf, markerLine, paint, stencilPlace } from "./geometry.ts";
+import { geometryOf, markerLine, paint } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";
 import type { InputElement } from "./input.ts";
+import { Layers } from "./layers.ts";
 import { type LineHandle, LineHandles } from "./lineHandles.ts";
 import { lockMarks } from "./marks.ts";
 import {
   clay,
   countColour,
-  fillColour,
-  hatch,
-  hatched,
   marker,
   pickDot,
   plaster,
   raking,
   rubber,
   SURVEY_COLOURS,
-  sectionSkin,
   tape,
   vertexPainted,
 } from "./materials.ts";
 import { drawn } from "./pace.ts";
 import { StagePointer, type Touching, type Xyz } from "./pointer.ts";
-import { stencil } from "./stencil.ts";
+import { type SectionBody, type ShownSection, sectionBodies } from "./sectionBodies.ts";
 import { tag } from "./tag.ts";
 import { type NamedView, View } from "./view.ts";
 
@@ -42,15 +38,7 @@ export type PieceLook =
   | { kind: "counts"; counts: Uint8Array; pulls: number }
   | { kind: "hidden" };
 
-export interface ShownSection {
-  readonly number: number;
-  readonly skin: TriangleMesh;
-  readonly pull: Direction;
-  /** Thickness of its fill at every vertex, mm, to be painted on it; null where it is not shown. */
-  readonly fillMm: Float32Array | null;
-  /** What the fill at every vertex is made of, by its place among `FILL_KINDS`; null where it is not shown. */
-  readonly fillKinds: Uint32Array | null;
-}
+export type { ShownSection } from "./sectionBodies.ts";
 
 /** What can be pressed on. */
 export type Touchable = "piece" | "jacket" | "sections";
@@ -65,19 +53,6 @@ export interface StageEvents {
 /** What the page may tell the stage. */
 export type StageCommands = Omit<StageDrawing, "resize" | "atRest" | "beside">;
 
-function greatest(values: ArrayLike<number>): number {
-  let most = 0;
-  for (let k = 0; k < values.length; k++) most = Math.max(most, values[k]);
-  return most;
-}
-
-/** A section in its pigment, its fill by thickness. */
-function fillColours(number: number, fillMm: Float32Array, thickestMm: number): (vertex: number) => THREE.Color {
-  const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
-  const bare = new THREE.Color(css).lerp(new THREE.Color("#ffffff"), 0.3);
-  return (v) => (fillMm[v] > 0 ? fillColour(fillMm[v] / thickestMm) : bare);
-}
-
 /** Draws 3-D when the browser can; throws when there is no WebGL. */
 export class StageDrawing {
   private readonly renderer: THREE.WebGLRenderer;
@@ -89,13 +64,8 @@ export class StageDrawing {
     new THREE.BufferGeometry(),
     rubber(),
   );
-  private readonly clay = new THREE.Group();
-  private readonly sections = new THREE.Group();
-  private readonly lines = new THREE.Group();
-  private readonly locks = new THREE.Group();
-  private readonly picks = new THREE.Group();
-  private readonly tags = new THREE.Group();
-  private readonly surroundings = new THREE.Group();
+  private readonly layers = new Layers(this.scene);
+  private bodies: readonly SectionBody[] = [];
   private readonly lineHandles = new LineHandles();
   private readonly handles = new Map<string, DirectionHandle>();
   private readonly cut = new THREE.Plane(new THREE.Vector3(-1, 0, 0), 1e6);
@@ -123,7 +93,7 @@ export class StageDrawing {
       handles: this.handles,
       lineHandles: this.lineHandles,
       touch: () => this.touched && { ...this.touched, on: this.surfaceOf(this.touched.on) },
-      surface: () => this.sections,
+      surface: () => this.layers.of("sections"),
       onHandle: (...args) => emit("onHandle", args),
       onPick: (...args) => emit("onPick", args),
       onLineHandle: (...args) => emit("onLineHandle", args),
@@ -133,18 +103,7 @@ export class StageDrawing {
     this.light();
     this.jacket.material.clippingPlanes = [this.cut];
     this.jacket.visible = false;
-    this.scene.add(
-      this.piece,
-      this.clay,
-      this.jacket,
-      this.sections,
-      this.lines,
-      this.locks,
-      this.picks,
-      this.lineHandles.group,
-      this.tags,
-      this.surroundings,
-    );
+    this.scene.add(this.piece, this.jacket, this.lineHandles.group);
   }
 
   setNight(night: boolean): void {
@@ -178,14 +137,16 @@ export class StageDrawing {
 
   /** Clay on the piece, under the jacket. */
   setClay(meshes: readonly TriangleMesh[]): void {
-    this.empty(this.clay);
-    for (const mesh of meshes) this.clay.add(new THREE.Mesh(geometryOf(mesh), clay()));
+    this.layers.set(
+      "clay",
+      meshes.map((mesh) => new THREE.Mesh(geometryOf(mesh), clay())),
+    );
     this.draw();
   }
 
   setPieceLook(look: PieceLook): void {
     this.piece.visible = look.kind !== "hidden";
-    this.clay.visible = this.piece.visible;
+    this.layers.of("clay").visible = this.piece.visible;
     if (look.kind === "classes") {
       const palette = (look.palette ?? SURVEY_COLOURS).map((css) => new THREE.Color(css));
       paint(this.piece.geometry, (v) => palette[look.classes[v] ?? 0]);
@@ -225,73 +186,54 @@ export class StageDrawing {
   }
 
   setSections(sections: readonly ShownSection[]): void {
-    this.empty(this.sections);
-    const thickestMm = Math.max(1, ...sections.map(({ fillMm }) => greatest(fillMm ?? [])));
-    for (const section of sections) {
-      const group = new THREE.Group();
-      group.userData.pull = new THREE.Vector3(...section.pull);
-      group.userData.number = section.number;
-      const geometry = geometryOf(section.skin);
-      const { fillMm, fillKinds } = section;
-      if (fillMm) paint(geometry, fillColours(section.number, fillMm, thickestMm));
-      if (fillMm && fillKinds) hatch(geometry, fillMm, fillKinds);
-      group.add(new THREE.Mesh(geometry, fillMm ? hatched() : sectionSkin(section.number)));
-      const { at, facing } = stencilPlace(section.skin);
-      group.add(stencil(section.number, at, facing, this.radius * 0.3));
-      this.sections.add(group);
-    }
+    this.bodies = sectionBodies(sections, this.radius);
+    this.layers.set(
+      "sections",
+      this.bodies.map(({ group }) => group),
+    );
     this.draw();
   }
 
   putSectionsBack(): void {
-    for (const group of this.sections.children) {
-      group.position.set(0, 0, 0);
-      group.userData.raisedMm = 0;
-    }
+    for (const body of this.bodies) body.putBack();
     this.raise(0, []);
   }
 
   /** Raises the piece off its board, and the sections that are still on it. */
   raise(byMm: number, numbers: readonly number[]): void {
-    for (const part of [this.piece, this.clay, this.jacket, this.lines, this.locks]) part.position.z = byMm;
-    for (const group of this.sections.children) {
-      const raisedMm = numbers.includes(group.userData.number) ? byMm : 0;
-      group.position.z += raisedMm - (group.userData.raisedMm ?? 0);
-      group.userData.raisedMm = raisedMm;
-    }
+    for (const part of [this.piece, this.jacket]) part.position.z = byMm;
+    this.layers.raiseWithPiece(byMm);
+    for (const body of this.bodies) body.raise(numbers.includes(body.number) ? byMm : 0);
     this.draw();
   }
 
   /** Slides a section out along its pull by a share of the piece's size. */
   slideSection(number: number, share: number): void {
-    for (const group of this.sections.children) {
-      if (group.userData.number !== number) continue;
-      group.position.copy(group.userData.pull as THREE.Vector3).multiplyScalar(share * this.radius * 1.6);
-      group.position.z += group.userData.raisedMm ?? 0;
-    }
+    for (const body of this.bodies) if (body.number === number) body.slide(share, this.radius);
     this.draw();
   }
 
   setLines(lines: readonly { points: Float32Array; closed: boolean }[]): void {
-    this.empty(this.lines);
-    for (const line of lines)
-      this.lines.add(new THREE.Mesh(markerLine(line.points, line.closed, this.radius * 0.0045), marker()));
+    const widthMm = this.radius * 0.0045;
+    this.layers.set(
+      "lines",
+      lines.map(({ points, closed }) => new THREE.Mesh(markerLine(points, closed, widthMm), marker())),
+    );
     this.draw();
   }
 
   /** Small tags that always face the viewer, at places on the piece. */
   setTags(tags: readonly { at: readonly [number, number, number]; text: string }[]): void {
-    this.empty(this.tags);
-    tags.forEach(({ at, text }, k) => {
-      this.tags.add(tag(text, new THREE.Vector3(...at), this.radius * 0.07, k));
-    });
+    this.layers.set(
+      "tags",
+      tags.map(({ at, text }, k) => tag(text, new THREE.Vector3(...at), this.radius * 0.07, k)),
+    );
     this.draw();
   }
 
   /** @param points per section: xyz and depth, 4 per point; a negative depth is a filled lock */
   setLocks(points: readonly Float32Array[]): void {
-    this.empty(this.locks);
-    this.locks.add(...lockMarks(points, this.radius));
+    this.layers.set("locks", lockMarks(points, this.radius));
     this.draw();
   }
 
@@ -320,7 +262,7 @@ export class StageDrawing {
   }
 
   private surfaceOf(on: Touchable): THREE.Object3D {
-    return { piece: this.piece, jacket: this.jacket, sections: this.sections }[on];
+    return { piece: this.piece, jacket: this.jacket, sections: this.layers.of("sections") }[on];
   }
 
   setLineHandles(handles: readonly LineHandle[]): void {
@@ -329,16 +271,16 @@ export class StageDrawing {
   }
 
   setPicks(points: readonly (readonly [number, number, number])[], stretched = true): void {
-    this.empty(this.picks);
-    for (const point of points) {
+    const marks: THREE.Object3D[] = points.map((point) => {
       const dot = new THREE.Mesh(new THREE.SphereGeometry(this.radius * 0.012, 20, 14), pickDot());
       dot.position.set(...point);
-      this.picks.add(dot);
-    }
+      return dot;
+    });
     if (stretched && points.length === 2) {
       const stretch = new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(...p)));
-      this.picks.add(new THREE.Line(stretch, tape()));
+      marks.push(new THREE.Line(stretch, tape()));
     }
+    this.layers.set("picks", marks);
     this.draw();
   }
 
@@ -410,18 +352,10 @@ export class StageDrawing {
   }
 
   private dress(): void {
-    this.empty(this.surroundings);
     const box = this.piece.geometry.boundingBox;
     if (!box) return;
-    if (this.onBoard) this.surroundings.add(boardWithScale(box, this.night));
-    if (this.person) this.surroundings.add(personForSize(box));
+    const board = this.onBoard ? [boardWithScale(box, this.night)] : [];
+    this.layers.set("surroundings", this.person ? [...board, personForSize(box)] : board);
     this.draw();
-  }
-
-  private empty(group: THREE.Group): void {
-    group.traverse((object) => {
-      if (object instanceof THREE.Mesh || object instanceof THREE.Line) object.geometry.dispose();
-    });
-    group.clear();
   }
 }

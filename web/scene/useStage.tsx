@@ -1,28 +1,15 @@
 /** React's hold on the stage: made once per place in the page, told what to show. */
-import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
-import type { Direction } from "../../core/space/directions.ts";
-import type { Brush, Dab, Phase, Xyz } from "./pointer.ts";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { StageListening } from "./listening.ts";
 import { Stage } from "./Stage.ts";
-
-type HandleListener = (id: string, direction: Direction, phase: "drag" | "end") => void;
-type PickListener = (point: Xyz) => void;
-type LineHandleListener = (id: string, point: Xyz | null, phase: Phase) => void;
-type PaintListener = (dabs: readonly Dab[], phase: Phase, brush: Brush) => void;
 
 export interface StageHold {
   readonly stage: Stage | null;
-  /** Set by whichever station is open. */
-  readonly listeners: {
-    handle: HandleListener | null;
-    pick: PickListener | null;
-    lineHandle: LineHandleListener | null;
-    paint: PaintListener | null;
-  };
+  /** Whoever wants to know what is done on the stage listens here, and stops when it goes. */
+  readonly listen: StageListening["listen"];
 }
 
-const nobody = (): StageHold["listeners"] => ({ handle: null, pick: null, lineHandle: null, paint: null });
-
-const StageContext = createContext<StageHold>({ stage: null, listeners: nobody() });
+const StageContext = createContext<StageHold>({ stage: null, listen: () => () => {} });
 
 export const useStage = () => useContext(StageContext);
 
@@ -45,29 +32,33 @@ export function StageProvider({
     if (middle === null) setLarge(false);
   }, [middle]);
   const host = useRef<HTMLDivElement>(null);
-  const listeners = useRef<StageHold["listeners"]>(nobody());
-  const [hold, setHold] = useState<StageHold>({ stage: null, listeners: listeners.current });
+  const [listening] = useState(() => new StageListening());
+  const [stage, setStage] = useState<Stage | null>(null);
+  const hold = useMemo(
+    (): StageHold => ({ stage, listen: (to, listener) => listening.listen(to, listener) }),
+    [stage, listening],
+  );
   const [missing, setMissing] = useState(false);
   useEffect(() => {
     const place = host.current;
     if (!place) return;
-    let stage: Stage | null = null;
+    let made: Stage | null = null;
     // Its size is told once the page is laid out: asked for before, the page would be laid out in one task with its making.
     const laidOut = new ResizeObserver(() => {
       laidOut.disconnect();
       try {
-        stage = new Stage(place, {
-          onHandle: (id, direction, phase) => listeners.current.handle?.(id, direction, phase),
-          onPick: (point) => listeners.current.pick?.(point),
-          onLineHandle: (id, point, phase) => listeners.current.lineHandle?.(id, point, phase),
-          onPaint: (dabs, phase, brush) => listeners.current.paint?.(dabs, phase, brush),
+        made = new Stage(place, {
+          onHandle: (...told) => listening.tell("onHandle", ...told),
+          onPick: (...told) => listening.tell("onPick", ...told),
+          onLineHandle: (...told) => listening.tell("onLineHandle", ...told),
+          onPaint: (...told) => listening.tell("onPaint", ...told),
           onMissing: () => {
             setMissing(true);
             // What needs the stage is greyed out.
-            setHold({ stage: null, listeners: listeners.current });
+            setStage(null);
           },
         });
-        setHold({ stage, listeners: listeners.current });
+        setStage(made);
       } catch {
         setMissing(true);
       }
@@ -75,10 +66,10 @@ export function StageProvider({
     laidOut.observe(place);
     return () => {
       laidOut.disconnect();
-      stage?.end();
+      made?.end();
     };
-  }, []);
-  useEffect(() => hold.stage?.setNight(night), [hold.stage, night]);
+  }, [listening]);
+  useEffect(() => stage?.setNight(night), [stage, night]);
   return (
     <StageContext value={hold}>
       <div className="relative min-h-0 min-w-0 grow bg-base-200">

@@ -15,7 +15,7 @@ type Place = [number, number, number];
 /** The jacket's own seam: what kind, made how, and where it runs. */
 export function SeamPart({ document, planning }: { document: PlanDocument; planning: Planning }) {
   const show = useShow();
-  const { stage, listeners } = useStage();
+  const { stage, listen } = useStage();
   const edit = usePlan((plan) => plan.edit);
   const [picked, setPicked] = useState<readonly Place[] | null>(null);
   const [busy, setBusy] = useState(false);
@@ -35,13 +35,13 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
   useEffect(() => {
     stage?.setPicks(picked ?? [], false);
     stage?.setTouch(picked ? { on: "jacket", how: "pick" } : null);
-    listeners.pick = picked ? (point) => setPicked((before) => [...(before ?? []), point]) : null;
+    const stop = picked ? listen("onPick", (point) => setPicked((before) => [...(before ?? []), point])) : () => {};
     return () => {
-      listeners.pick = null;
+      stop();
       stage?.setPicks([]);
       stage?.setTouch(null);
     };
-  }, [stage, listeners, picked]);
+  }, [stage, listen, picked]);
 
   const suggest = async (kind: Seam["kind"]) => {
     if (kind === "none" || !bundle || !geometry) return;

@@ -25,7 +25,7 @@ import { useHand } from "./useHand.ts";
 const MOST_HIDDEN_TAGS = 3;
 
 export function PartingStation({ document, planning }: StationProps) {
-  const { stage, listeners } = useStage();
+  const { stage, listen } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const [chosenId, setChosenId] = useState<string | null>(null);
@@ -111,16 +111,13 @@ export function PartingStation({ document, planning }: StationProps) {
           ]
         : [],
     );
-    listeners.handle = (id, direction, phase) => {
+    return listen("onHandle", (id, direction, phase) => {
       if (phase === "drag") return;
       beginDrag();
       setPull(Number(id), direction);
       endDrag();
-    };
-    return () => {
-      listeners.handle = null;
-    };
-  }, [stage, listeners, chosen, pullOf, setPull]);
+    });
+  }, [stage, listen, chosen, pullOf, setPull]);
   useEffect(() => () => stage?.setHandles([]), [stage]);
 
   const suggest = (wanted: PlanDocument["parting"]["sections"]) =>

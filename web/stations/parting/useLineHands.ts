@@ -35,7 +35,7 @@ export interface HandState {
 
 /** The lines and their handles on the stage, and what is done to them there. */
 export function useStageHands({ hand, layout, mode, chosen, setChosen, picked, setPicked }: HandState): void {
-  const { stage, listeners } = useStage();
+  const { stage, listen } = useStage();
   useEffect(() => {
     stage?.setLines(layout.lines.map(({ points, closed }) => ({ points: Float32Array.from(points), closed })));
   }, [stage, layout.lines]);
@@ -54,13 +54,13 @@ export function useStageHands({ hand, layout, mode, chosen, setChosen, picked, s
     stage?.setTouch({ on: "sections", how: "pick" });
   }, [stage, picked]);
   useEffect(() => {
-    listeners.lineHandle = (id, point, phase) => {
+    const stopHandles = listen("onLineHandle", (id, point, phase) => {
       const [line, handle] = id.split("/").map(Number);
       if (phase === "begin") setChosen({ line, handle });
       else if (phase === "drag" && point) hand.attempt({ kind: "move", line, handle, to: point });
       else if (phase === "end" && point) hand.settle({ kind: "move", line, handle, to: point });
-    };
-    listeners.pick = (point) => {
+    });
+    const stopPicks = listen("onPick", (point) => {
       if (mode === "draw") {
         setPicked((before) => [...before, point]);
         return;
@@ -68,12 +68,12 @@ export function useStageHands({ hand, layout, mode, chosen, setChosen, picked, s
       const line = lineAt(layout.lines, point);
       if (line === null) setChosen(null);
       else void hand.make({ kind: "insert", line, at: point });
-    };
+    });
     return () => {
-      listeners.lineHandle = null;
-      listeners.pick = null;
+      stopHandles();
+      stopPicks();
     };
-  }, [listeners, hand, layout.lines, mode, setChosen, setPicked]);
+  }, [listen, hand, layout.lines, mode, setChosen, setPicked]);
   useEffect(
     () => () => {
       stage?.setLineHandles([]);

@@ -175,7 +175,7 @@ function TextField({ label, value, onChange }: { label: string; value: string; o
 
 /** Two picked points and what a tape says between them. */
 function TapeCheck({ document }: { document: PlanDocument }) {
-  const { stage, listeners } = useStage();
+  const { stage, listen } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const [picking, setPicking] = useState(false);
@@ -184,11 +184,9 @@ function TapeCheck({ document }: { document: PlanDocument }) {
   useEffect(() => {
     stage?.setPicks(points);
     stage?.setTouch(picking ? { on: "piece", how: "pick" } : null);
-    listeners.pick = picking ? (point) => setPoints((held) => (held.length >= 2 ? [point] : [...held, point])) : null;
-    return () => {
-      listeners.pick = null;
-    };
-  }, [stage, listeners, points, picking]);
+    if (!picking) return;
+    return listen("onPick", (point) => setPoints((held) => (held.length >= 2 ? [point] : [...held, point])));
+  }, [stage, listen, points, picking]);
   useEffect(
     () => () => {
       stage?.setPicks([]);

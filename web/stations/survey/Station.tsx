@@ -29,7 +29,7 @@ const NAMED: readonly { name: string; pull: Direction }[] = [
 ];
 
 export function SurveyStation({ document, planning }: StationProps) {
-  const { stage, listeners } = useStage();
+  const { stage, listen } = useStage();
   const edit = usePlan((plan) => plan.edit);
   const show = useShow();
   const [look, setLook] = useState<Look>("map");
@@ -90,18 +90,15 @@ export function SurveyStation({ document, planning }: StationProps) {
           ? [{ id: "pull", direction: pull, colour: "#1e4e8c", kind: "pull" }]
           : [],
     );
-    listeners.handle = (id, direction, phase) => {
+    return listen("onHandle", (id, direction, phase) => {
       if (id === "lamp") setLamp(direction);
       else if (phase === "drag") setDragging(keepOffBoard(direction));
       else {
         setDragging(null);
         setPull(direction);
       }
-    };
-    return () => {
-      listeners.handle = null;
-    };
-  }, [stage, listeners, look, lamp, pull, keepOffBoard, setPull]);
+    });
+  }, [stage, listen, look, lamp, pull, keepOffBoard, setPull]);
   useEffect(() => () => stage?.setHandles([]), [stage]);
 
   return (

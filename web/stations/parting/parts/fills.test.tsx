@@ -10,7 +10,7 @@ import { FillList } from "./FillList.tsx";
 
 const comeTo = vi.fn();
 vi.mock("../../../scene/useStage.tsx", () => ({
-  useStage: () => ({ stage: { comeTo: (at: readonly number[]) => comeTo(at) }, listeners: {} }),
+  useStage: () => ({ stage: { comeTo: (at: readonly number[]) => comeTo(at) }, listen: () => () => {} }),
 }));
 
 beforeEach(() => {

@@ -16,7 +16,7 @@ import { SuggestRest } from "./SuggestRest.tsx";
 
 const comeTo = vi.fn();
 vi.mock("../../../scene/useStage.tsx", () => ({
-  useStage: () => ({ stage: { comeTo: (at: readonly number[]) => comeTo(at) }, listeners: {} }),
+  useStage: () => ({ stage: { comeTo: (at: readonly number[]) => comeTo(at) }, listen: () => () => {} }),
 }));
 
 beforeEach(() => openDocument());

@@ -54,7 +54,7 @@ function chosenBy({ name }: Brush): [paints: boolean, kind: ZoneKind] {
 
 /** Paints zones on the piece with a round brush. */
 export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; mesh: TriangleMesh | null }) {
-  const { stage, listeners } = useStage();
+  const { stage, listen } = useStage();
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const [kind, setKind] = useState<ZoneKind>("keepClear");
@@ -87,7 +87,7 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
     stage?.setTouch({ on: "piece", how: "paint", brush: { widthMm: brushMm, name: nameOf(kind, hand) } });
   }, [stage, kind, brushMm, hand]);
   useEffect(() => {
-    listeners.paint = (dabs, phase, brush) => {
+    return listen("onPaint", (dabs, phase, brush) => {
       const [paints, own] = chosenBy(brush);
       const before = usePlan.getState().document?.zones[own] ?? [];
       const begun = phase === "begin" ? before : stroke.current;
@@ -105,11 +105,8 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
       if (ended && painted.join() !== before.join()) {
         edit((plan) => ({ ...plan, zones: { ...plan.zones, [own]: painted } }));
       }
-    };
-    return () => {
-      listeners.paint = null;
-    };
-  }, [listeners, edit]);
+    });
+  }, [listen, edit]);
   useEffect(() => () => stage?.setTouch(null), [stage]);
 
   return (
