@@ -15,8 +15,11 @@ const HEIGHT_MM = 260;
 const SCAN_STEP_MM = 5;
 const STEP_MM = 7;
 const PLACES = 30;
-/** A bite the prover may find deeper than was told, mm: its places lie on triangles that cut the corners of the grid. */
-const SLACK_MM = 2.5;
+/**
+ * A bite the prover may find deeper than was told, mm: the bevel of a section's edges, which it does not know, and a little
+ * for its places lying on triangles that cut the corners of the grid.
+ */
+const SLACK_MM = 3.2;
 /** The seed of a figure that takes a fill of a quarter of a litre. */
 const RAISED_ARMS = 2;
 /** Of all that is planned, so much comes off. */
