@@ -103,7 +103,7 @@ const report = (row: Row) => {
 
 async function benchScan(n: number, steps: readonly number[]): Promise<void> {
   const bytes = bumpyScan(n);
-  const read = await timed(() => repairScan(readScan(bytes, "bench.stl").mesh).mesh);
+  const read = await timed(async () => repairScan((await readScan(bytes, "bench.stl")).mesh).mesh);
   const mesh = read.value;
   const triangles = mesh.triangles.length / 3;
   const { closestMs, raysMs } = reference(mesh);
@@ -116,7 +116,7 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
     ratio: read.ms / closestMs,
     against: closest,
   });
-  const raw = readScan(bytes, "bench.stl").mesh;
+  const raw = (await readScan(bytes, "bench.stl")).mesh;
   const glance = await timed(() => coarsePlan(coarseEngineOf(raw), plan, TYPICAL_RATES, "usual", ctx));
   report({
     stage: "first glance, from the file as read",
@@ -193,11 +193,11 @@ async function benchScan(n: number, steps: readonly number[]): Promise<void> {
 /** From the file to a plan in three sections at 5 mm, as `./run plan` does it. */
 async function benchWholePlan(): Promise<void> {
   const bytes = bumpyScan(1000);
-  const mesh = readScan(bytes, "bumpy.stl", ctx).mesh;
+  const { mesh } = await readScan(bytes, "bumpy.stl", ctx);
   const { closestMs } = reference(mesh);
   const whole: PlanDocument = { ...plan, parting: { ...plan.parting, sections: 3 } };
-  const { ms } = await timed(() =>
-    new PlanEngine(readScan(bytes, "bumpy.stl", ctx).mesh).run(whole, TYPICAL_RATES, 5, ctx),
+  const { ms } = await timed(async () =>
+    new PlanEngine((await readScan(bytes, "bumpy.stl", ctx)).mesh).run(whole, TYPICAL_RATES, 5, ctx),
   );
   report({
     stage: "from the file to three sections",

@@ -35,9 +35,9 @@ test("an OBJ is dropped; the plan's files are taken away after a reload and are 
     for await (const chunk of stream) chunks.push(chunk as Buffer);
     return new Uint8Array(Buffer.concat(chunks));
   };
-  const jacket = readScan(await take("Filled jacket, STL"), "jacket.stl", plainContext).mesh;
+  const jacket = (await readScan(await take("Filled jacket, STL"), "jacket.stl", plainContext)).mesh;
   expect(areaAndVolume(jacket).volumeMm3).toBeGreaterThan(areaAndVolume(bollard).volumeMm3);
-  const whole = readScan(await take("Sections, GLB"), "plan.glb", plainContext).mesh;
+  const whole = (await readScan(await take("Sections, GLB"), "plan.glb", plainContext)).mesh;
   expect(whole.triangles.length).toBeGreaterThan(jacket.triangles.length);
   const lines = JSON.parse(new TextDecoder().decode(await take("Lines, JSON")));
   expect(JSON.stringify(lines)).toContain("sections");

@@ -22,15 +22,15 @@ const square: PartingLine = {
 const open: PartingLine = { sections: [1, 2], closed: false, points: Float32Array.from([0, 0, 0, 0, 0, 50]) };
 
 describe("files out", () => {
-  it("STL comes back in with the same shape, faces outward", () => {
+  it("STL comes back in with the same shape, faces outward", async () => {
     const body = moved(box(30, 40, 50), 1, 2, 3);
-    const back = weld(readScan(writeStl(body), "body.stl", ctx).mesh, 1e-3);
+    const back = weld((await readScan(writeStl(body), "body.stl", ctx)).mesh, 1e-3);
     expect(areaAndVolume(back).volumeMm3).toBeCloseTo(30 * 40 * 50, 0);
     expect(adjacencyOf(back).openEdges).toBe(0);
   });
 
-  it("GLB holds every part with its name and colour, in metres and y up as the format wants", () => {
-    const bytes = writeGlb([
+  it("GLB holds every part with its name and colour, in metres and y up as the format wants", async () => {
+    const bytes = await writeGlb([
       { name: "jacket", mesh: sphere(100, 16), colour: [0.5, 0.5, 0.5, 0.4] },
       { name: "section-1", mesh: box(10, 20, 30), colour: [1, 0, 0, 1] },
     ]);
@@ -41,17 +41,18 @@ describe("files out", () => {
     );
     expect(json.materials).toHaveLength(2);
     expect(json.materials[0].alphaMode).toBe("BLEND");
-    const back = readScan(bytes, "plan.glb", ctx);
+    const back = await readScan(bytes, "plan.glb", ctx);
     expect(back.mesh.triangles.length / 3).toBe(sphere(100, 16).triangles.length / 3 + 12);
   });
 
-  it("GLB is in metres, y up: a slab of 10 by 20 by 300 mm, upright, stands along y", () => {
-    const bytes = writeGlb([{ name: "slab", mesh: moved(box(10, 20, 300), 0, 0, 150), colour: [1, 0, 0, 1] }]);
+  it("GLB is in metres, y up: a slab of 10 by 20 by 300 mm, upright, stands along y", async () => {
+    const bytes = await writeGlb([{ name: "slab", mesh: moved(box(10, 20, 300), 0, 0, 150), colour: [1, 0, 0, 1] }]);
     const view = new DataView(bytes.buffer, bytes.byteOffset);
     const jsonLength = view.getUint32(12, true);
     const json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + jsonLength)));
     const { min, max } = json.accessors[json.meshes[0].primitives[0].attributes.POSITION] as Record<string, number[]>;
     expect(json.nodes[0]).toEqual({ name: "slab", mesh: 0 });
+    expect(json.asset.generator).toBe("Rimefell");
     expect(max.map((metres, a) => Number((metres - min[a]).toFixed(6)))).toEqual([0.01, 0.3, 0.02]);
     expect([min[1], max[1]].map((metres) => Number(metres.toFixed(6)))).toEqual([0, 0.3]);
   });

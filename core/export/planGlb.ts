@@ -15,7 +15,10 @@ export interface PlanBodies {
 }
 
 /** @param piece goes with it; left out where only what is built is wanted */
-export function planGlb({ jacket, parting: { sections } }: PlanBodies, piece: TriangleMesh | null = null): Uint8Array {
+export function planGlb(
+  { jacket, parting: { sections } }: PlanBodies,
+  piece: TriangleMesh | null = null,
+): Promise<Uint8Array> {
   const skins = sections.map(({ number, skin }): NamedPart => {
     const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
     return { name: `section-${number}`, mesh: skin, colour: [...linearRgb(css), 1] };

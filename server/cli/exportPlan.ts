@@ -14,7 +14,7 @@ export async function exportPlan(result: PlanResult, directory: string): Promise
   for (const section of parting.sections) {
     await writeFile(join(directory, `section-${section.number}.stl`), writeStl(section.skin));
   }
-  await writeFile(join(directory, "plan.glb"), planGlb(result, result.piece.mesh));
+  await writeFile(join(directory, "plan.glb"), await planGlb(result, result.piece.mesh));
   await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(parting.lines)));
   await writeFile(join(directory, "parting.dxf"), writeDxf(parting.lines));
 }

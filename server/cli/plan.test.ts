@@ -114,12 +114,12 @@ describe("./run plan", () => {
       "section-1.stl",
       "section-2.stl",
     ]);
-    const skins = [1, 2].map(
-      (n) => areaAndVolume(readScan(readFileSync(join(out, `section-${n}.stl`)), "s.stl").mesh).areaMm2,
-    );
-    const whole = areaAndVolume(readScan(readFileSync(join(out, "jacket-filled.stl")), "j.stl").mesh).areaMm2;
+    const areaOf = async (file: string) =>
+      areaAndVolume((await readScan(readFileSync(join(out, file)), file)).mesh).areaMm2;
+    const skins = await Promise.all([1, 2].map((n) => areaOf(`section-${n}.stl`)));
+    const whole = await areaOf("jacket-filled.stl");
     expect((skins[0] + skins[1]) / whole).toBeCloseTo(1, 3);
-    expect(readScan(readFileSync(join(out, "plan.glb")), "p.glb").mesh.triangles.length).toBeGreaterThan(3000);
+    expect((await readScan(readFileSync(join(out, "plan.glb")), "p.glb")).mesh.triangles.length).toBeGreaterThan(3000);
     const lines = JSON.parse(readFileSync(join(out, "parting.json"), "utf8")) as {
       unit: string;
       lines: { sections: number[]; points: number[][] }[];

@@ -22,6 +22,7 @@ import {
   millimetresPer,
   proposeUnit,
 } from "../../core/units/index.ts";
+import { provideInstalledDraco } from "../compute/draco.ts";
 import { threadTeam } from "../compute/team.ts";
 import { PLAN_USAGE, type PlanArguments, readPlanArguments, UsageProblem } from "./arguments.ts";
 import { exportPlan } from "./exportPlan.ts";
@@ -88,7 +89,8 @@ async function plan(options: PlanArguments): Promise<void> {
     ? await readOption("--rates", options.ratesFile, ratesSchema, TYPICAL_RATES)
     : TYPICAL_RATES;
   const painted = options.zonesFile ? await readOption("--zones", options.zonesFile, zonesFile, {}) : null;
-  const scan = readScan(await readFile(options.file), options.file, ctx);
+  provideInstalledDraco();
+  const scan = await readScan(await readFile(options.file), options.file, ctx);
   const { document: seated, notes } = settleSeat(scan, options);
   const document = painted ? withZones(seated, painted) : seated;
   const engine = new PlanEngine(scan.mesh);

@@ -1,7 +1,10 @@
 /** The geometry worker: holds one scan and its stages, and answers with bundles. One per open piece. */
+
 import * as Comlink from "comlink";
+import dracoWasm from "draco3dgltf/draco_decoder_gltf.wasm?url";
 import { Cancelled, type JobContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
+import { provideDraco } from "../../core/mesh/io/glbReader.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { boxSize, meshBox, type TriangleMesh } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
@@ -119,7 +122,7 @@ class GeometryWorker extends LookUps {
   async open(ticket: number, bytes: Uint8Array, name: string, onProgress: Progress): Promise<Answer<ScanFacts>> {
     return this.guarded(async () => {
       this.team = await this.started;
-      const scan = readScan(bytes, name, this.context(onProgress, ticket));
+      const scan = await readScan(bytes, name, this.context(onProgress, ticket));
       this.scan = scan.mesh;
       this.fine = new PlanEngine(scan.mesh, effortOf(this.fineness));
       this.coarse = null;
@@ -355,4 +358,5 @@ class GeometryWorker extends LookUps {
 }
 
 export type GeometryApi = GeometryWorker;
+provideDraco(async () => (await fetch(dracoWasm)).arrayBuffer());
 Comlink.expose(new GeometryWorker());

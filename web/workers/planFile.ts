@@ -7,7 +7,7 @@ import type { PlanResult } from "../../core/plan/engine.ts";
 
 export type PlanFile = "glb" | "dxf" | "json" | "stl";
 
-export function planFileOf(result: PlanResult, kind: PlanFile): Uint8Array | string {
+export async function planFileOf(result: PlanResult, kind: PlanFile): Promise<Uint8Array | string> {
   const { parting } = result;
   if (kind === "dxf") return writeDxf(parting.lines);
   if (kind === "json") return JSON.stringify(linesAsData(parting.lines));

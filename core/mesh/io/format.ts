@@ -19,7 +19,7 @@ export interface ScanFormat {
   /** Does the content look like this format? Cheap: reads the first bytes only. */
   sniff(bytes: Uint8Array): boolean;
   /** @throws ScanProblem */
-  read(bytes: Uint8Array, ctx: JobContext): RawScan;
+  read(bytes: Uint8Array, ctx: JobContext): RawScan | Promise<RawScan>;
 }
 
 /** First bytes as text, for sniffing. */

@@ -30,7 +30,7 @@ export const GREATEST_TRIANGLE_COUNT = 12_000_000;
  * @param name the file's name, for its ending
  * @throws ScanProblem
  */
-export function readScan(bytes: Uint8Array, name: string, ctx: JobContext = plainContext): RawScan {
+export async function readScan(bytes: Uint8Array, name: string, ctx: JobContext = plainContext): Promise<RawScan> {
   if (bytes.length === 0) throw new ScanProblem("empty-file", "The file is empty.");
   const ending = name.toLowerCase().split(".").pop() ?? "";
   const byContent = formats.find((format) => format.sniff(bytes));
@@ -43,7 +43,7 @@ export function readScan(bytes: Uint8Array, name: string, ctx: JobContext = plai
     );
   }
   ctx.progress("read", 0);
-  const scan = format.read(bytes, ctx);
+  const scan = await format.read(bytes, ctx);
   if (scan.mesh.triangles.length / 3 > GREATEST_TRIANGLE_COUNT) {
     throw new ScanProblem(
       "too-fine",
