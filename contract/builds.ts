@@ -19,8 +19,10 @@ const frozen = {
   catalogue: z.record(z.string(), catalogueEntry),
 };
 
-export const createBuild = z.object({
-  name,
+/** What is asked of whoever builds from a plan. */
+export const buildName = z.object({ name });
+
+export const createBuild = buildName.extend({
   /** The plan's revision it is made from: it must be saved as it stands. */
   revision: z.number().int().min(1),
   /** Of the settled result, so that its geometry is kept with it. */

@@ -49,7 +49,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 try {
   await healthy();
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_FLAGS });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: "en-GB" });
   await page.goto(base);
   await page.getByRole("heading", { name: "The lamplighter" }).waitFor();
   await shoot(page, "shelf");

@@ -29,7 +29,7 @@ export interface TimedTask extends Task {
   readonly readyMin: number;
 }
 
-const DAY_MIN = 24 * 60;
+export const DAY_MIN = 24 * 60;
 
 /** @throws RangeError for a week with no working time in it */
 export function inLine(tasks: readonly Task[], startMin: number, week: WorkingWeek = TYPICAL_WEEK): TimedTask[] {

@@ -1,4 +1,5 @@
 import type { StoredPlan } from "../../contract/pieces.ts";
+import { timeOfDay } from "../lib/dates.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 
 export function ConflictDialog({
@@ -10,7 +11,7 @@ export function ConflictDialog({
   keepMine: () => void;
   takeTheirs: () => void;
 }) {
-  const when = new Date(theirs.updatedAt).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  const when = timeOfDay(theirs.updatedAt);
   return (
     <Dialog title="This plan was changed in another window" role="alertdialog">
       <p className="mt-2">

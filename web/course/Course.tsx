@@ -5,8 +5,9 @@ import type { SaveState } from "../document/useAutosave.ts";
 import { useShow } from "../lib/show.ts";
 import type { Planning } from "../planning/usePlanning.ts";
 import { STATIONS } from "../stations/index.ts";
-import type { Station, StationState } from "../stations/station.ts";
+import type { Station } from "../stations/station.ts";
 import { Later } from "../ui/Later.tsx";
+import { StateIcon } from "../ui/StateIcon.tsx";
 import { BuiltFrom } from "./builds/BuiltFrom.tsx";
 
 /** The stations in the order of the work, each with its state and its one telling number. */
@@ -49,7 +50,7 @@ export function Course({
                 aria-current={here ? "step" : undefined}
                 className={`flex gap-3 border-l-4 px-4 py-3 max-[1100px]:gap-2 max-[1100px]:px-2 ${here ? "border-accent bg-base-200" : "border-transparent hover:bg-base-200"}`}
               >
-                <StateMark state={state} />
+                <StateIcon standing={state} />
                 <span className="min-w-0">
                   <span className="block leading-tight font-semibold">{name}</span>
                   <span className="quiet block text-xs leading-snug max-[1100px]:hidden">{question}</span>
@@ -68,23 +69,5 @@ export function Course({
         <BuiltFrom piece={piece} document={document} planning={planning} save={save} />
       </Later>
     </nav>
-  );
-}
-
-function StateMark({ state }: { state: StationState }) {
-  const { mark, name, tone } = {
-    set: { mark: "●", name: "set", tone: "text-success" },
-    look: { mark: "▲", name: "needs a look", tone: "text-warning" },
-    working: { mark: "○", name: "being worked out", tone: "quiet" },
-  }[state];
-  return (
-    <span
-      className={`mt-0.5 w-4 shrink-0 text-center text-sm leading-tight ${tone}`}
-      role="img"
-      aria-label={name}
-      title={name}
-    >
-      {mark}
-    </span>
   );
 }

@@ -1,3 +1,4 @@
+import { ChevronLeft, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useContext, useEffect, useMemo, useState } from "react";
 import { Navigate, useParams } from "react-router";
 import { type Piece, partPath } from "../../contract/pieces.ts";
@@ -112,7 +113,7 @@ function OpenPiece({
             aria-label={unfolded ? "Fold the sheet away" : "Unfold the sheet"}
             onClick={() => setUnfolded(!unfolded)}
           >
-            <span aria-hidden="true">{unfolded ? "›" : "‹"}</span>
+            {unfolded ? <ChevronRight aria-hidden="true" size={18} /> : <ChevronLeft aria-hidden="true" size={18} />}
           </button>
           <aside
             className={`relative w-[22.5rem] shrink-0 overflow-y-auto border-l border-base-300 bg-base-100 ${unfolded ? "" : "max-[1100px]:hidden"}`}

@@ -1,3 +1,4 @@
+import { ArrowDown, ArrowUp } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { planCautions } from "../../core/plan/results/cautions.ts";
@@ -107,6 +108,8 @@ const STAGE_NAMES: Readonly<Record<string, string>> = {
   remedies: "Trying what would free it",
 };
 
+const ARROW = { "aria-hidden": true, size: 12, className: "inline align-[-0.1em]" } as const;
+
 function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) {
   const change = past ? entry.value - past.value : 0;
   const size = (entry.change ?? entry.text)(Math.abs(change));
@@ -117,7 +120,8 @@ function Difference({ entry, past }: { entry: Entry; past: Entry | undefined }) 
       className={`h-4 text-xs font-medium whitespace-nowrap ${more === entry.dear ? "text-warning" : "text-success"}`}
       data-testid="tally-difference"
     >
-      {more ? "▲ +" : "▼ −"}
+      {more ? <ArrowUp {...ARROW} /> : <ArrowDown {...ARROW} />}
+      {more ? "+" : "−"}
       {size}
     </span>
   );

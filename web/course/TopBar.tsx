@@ -1,3 +1,4 @@
+import { Redo2, Search, Settings2, Undo2 } from "lucide-react";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
@@ -39,6 +40,7 @@ export function TopBar({ piece, save, onSearch }: { piece: Piece; save: SaveStat
         onClick={() => undo()}
         title="Undo (Ctrl Z)"
       >
+        <Undo2 aria-hidden="true" size={16} />
         Undo
       </button>
       <button
@@ -48,12 +50,15 @@ export function TopBar({ piece, save, onSearch }: { piece: Piece; save: SaveStat
         onClick={() => redo()}
         title="Redo (Ctrl Shift Z)"
       >
+        <Redo2 aria-hidden="true" size={16} />
         Redo
       </button>
       <button type="button" className="btn btn-ghost btn-sm" onClick={onSearch} title="Find anything to do (/)">
+        <Search aria-hidden="true" size={16} />
         Find <kbd className="kbd kbd-sm">/</kbd>
       </button>
       <Link to="/settings" className="btn btn-ghost btn-sm">
+        <Settings2 aria-hidden="true" size={16} />
         Settings
       </Link>
     </header>

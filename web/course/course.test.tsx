@@ -53,7 +53,7 @@ describe("the tally", () => {
       const planning = planningWith({ bundle: bundleOf(dearer(figures)), before: figures });
       render(<Tally planning={planning} document={newPlan()} />);
       const changes = screen.getAllByTestId("tally-difference");
-      expect(changes.map(({ textContent }) => textContent)).toEqual(["▼ −500\u2009g", "▲ +€\u2009123.45"]);
+      expect(changes.map(({ textContent }) => textContent)).toEqual(["−500\u2009g", "+€\u2009123.45"]);
       expect(changes[0].className).toContain("text-success");
       expect(changes[1].className).toContain("text-warning");
       act(() => vi.advanceTimersByTime(16_000));
@@ -160,7 +160,7 @@ describe("the choice between two plans", () => {
   it("says who and when, and gives both", async () => {
     const [keepMine, takeTheirs] = [vi.fn(), vi.fn()];
     render(<ConflictDialog theirs={theirs} keepMine={keepMine} takeTheirs={takeTheirs} />);
-    expect(screen.getByRole("alertdialog").textContent).toMatch(/Ines saved another version at \d\d:\d\d/);
+    expect(screen.getByRole("alertdialog").textContent).toMatch(/Ines saved another version at \d{1,2}:\d\d/);
     await userEvent.click(screen.getByRole("button", { name: "Go on with theirs" }));
     await userEvent.click(screen.getByRole("button", { name: "Go on with mine" }));
     expect([keepMine.mock.calls.length, takeTheirs.mock.calls.length]).toEqual([1, 1]);

@@ -1,24 +1,16 @@
 /** The page's clock in the core's terms: minutes from the Monday of this week, local time. */
-const MINUTE_MS = 60_000;
+import { addDays, differenceInMilliseconds, setMinutes, startOfISOWeek } from "date-fns";
+import { DAY_MIN } from "../../core/schedule/line.ts";
 
-function monday(now: Date): Date {
-  return new Date(now.getFullYear(), now.getMonth(), now.getDate() - ((now.getDay() + 6) % 7));
-}
+const MINUTE_MS = 60_000;
 
 /** Minutes since the Monday of this week at midnight. */
 export function minutesThisWeek(now = new Date()): number {
-  return (now.getTime() - monday(now).getTime()) / MINUTE_MS;
+  return differenceInMilliseconds(now, startOfISOWeek(now)) / MINUTE_MS;
 }
 
-/** The moment so many minutes after the Monday of this week. */
+/** The moment so many minutes after the Monday of this week, by the calendar, so that a change of clocks moves no day. */
 export function dateOf(minutes: number, now = new Date()): Date {
-  const start = monday(now);
-  // By the calendar, so that a change of clocks moves no day.
-  return new Date(
-    start.getFullYear(),
-    start.getMonth(),
-    start.getDate() + Math.floor(minutes / 1440),
-    0,
-    Math.round(minutes % 1440),
-  );
+  const day = addDays(startOfISOWeek(now), Math.floor(minutes / DAY_MIN));
+  return setMinutes(day, Math.round(minutes % DAY_MIN));
 }

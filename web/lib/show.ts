@@ -3,8 +3,7 @@ import { createContext, useContext, useMemo } from "react";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
 import { formatArea, formatLength, formatMass, formatMoneyMinor, formatVolume } from "../../core/units/index.ts";
 import { dateOf } from "./clock.ts";
-
-const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short" });
+import { workingDay } from "./dates.ts";
 
 export const SettingsContext = createContext<Settings>({ ...DEFAULT_SETTINGS, memberName: "" });
 
@@ -22,7 +21,7 @@ function showWith(units: Settings["units"], currency: string) {
     money: (minor: number) => formatMoneyMinor(minor, currency),
     hours: (minutes: number) => `${(minutes / 60).toFixed(minutes < 600 ? 1 : 0)}\u2009h`,
     /** A working day's date, from minutes since the Monday of this week. */
-    day: (minutes: number) => DAY.format(dateOf(minutes)),
+    day: (minutes: number) => workingDay(dateOf(minutes)),
     /** A stretch of time, to what matters of it. */
     span: (minutes: number) =>
       minutes >= 36 * 60 ? `${Math.round(minutes / 1440)}\u2009days` : `${Math.round(minutes / 60)}\u2009h`,

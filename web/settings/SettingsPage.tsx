@@ -1,8 +1,9 @@
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect } from "react";
 import { useForm } from "react-hook-form";
 import { Link } from "react-router";
-import { type Settings, settings as settingsSchema } from "../../contract/settings.ts";
 import { useSaveSettings, useSession } from "../lib/queries.ts";
+import { MONEY, settingsForm, shown } from "./settingsForm.ts";
 
 const PLAIN = [
   ["coatMinPerM2", "Brushing one coat", "min/m²"],
@@ -15,42 +16,14 @@ const PLAIN = [
   ["fillMinPerL", "Laying a litre of clay or plugs as fill", "min"],
   ["keepClearWeight", "Line through a zone to keep clear counts", "times"],
 ] as const;
-const MONEY = [
-  ["siliconePerKgMinor", "Silicone, a kilogram"],
-  ["shellPerKgMinor", "Shell material, a kilogram"],
-  ["hourMinor", "An hour of hands"],
-  ["waitHourMinor", "An hour of waiting for a section to set"],
-  ["overLiftPerKgMinor", "A kilogram of section over the lift limit"],
-  ["overHandlingPerMMinor", "A metre of section over the handling size"],
-] as const;
-
-/** Money is edited in whole units and kept in minor ones. */
-function shown(settings: Settings): Settings {
-  const rates = { ...settings.rates };
-  for (const [key] of MONEY) rates[key] = rates[key] / 100;
-  return { ...settings, rates };
-}
-
-function kept(form: Settings): Settings {
-  const rates = { ...form.rates };
-  for (const [key] of MONEY) rates[key] = Math.round(Number(rates[key]) * 100);
-  for (const [key] of PLAIN) rates[key] = Number(rates[key]);
-  return { ...form, rates };
-}
-
 export function SettingsPage() {
   const { data } = useSession();
   const save = useSaveSettings();
-  const { register, handleSubmit, reset, setError, formState } = useForm<Settings>();
+  const { register, handleSubmit, reset, formState } = useForm({ resolver: zodResolver(settingsForm) });
   useEffect(() => {
     if (data) reset(shown(data.settings));
   }, [data, reset]);
-  const submit = handleSubmit((form) => {
-    const read = settingsSchema.safeParse(kept(form));
-    if (read.success) save.mutate(read.data);
-    else
-      for (const issue of read.error.issues) setError(issue.path.join(".") as "memberName", { message: issue.message });
-  });
+  const submit = handleSubmit((read) => save.mutate(read));
   if (!data) return <p className="p-8">Fetching the settings…</p>;
   const errors = formState.errors;
   return (

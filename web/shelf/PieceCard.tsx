@@ -1,6 +1,8 @@
+import { Ellipsis } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Piece } from "../../contract/pieces.ts";
+import { longDate } from "../lib/dates.ts";
 import { useChangePiece, useDuplicatePiece } from "../lib/queries.ts";
 import { stationOf } from "../stations/index.ts";
 
@@ -53,13 +55,11 @@ export function PieceCard({ piece }: { piece: Piece }) {
             At <span className="font-medium">{stationOf(piece.station)?.name ?? piece.station}</span>
             {piece.summary && ` · ${piece.summary}`}
           </p>
-          <p className="quiet text-sm">
-            {new Date(piece.updatedAt).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}
-          </p>
+          <p className="quiet text-sm">{longDate(piece.updatedAt)}</p>
         </div>
         <div className="dropdown dropdown-end">
           <button type="button" className="btn btn-ghost btn-sm px-2 text-xl" aria-label={`More for ${piece.name}`}>
-            ⋯
+            <Ellipsis aria-hidden="true" size={20} />
           </button>
           <ul className="dropdown-content menu z-10 w-40 rounded-box border border-base-300 bg-base-100 p-1 shadow">
             <li>

@@ -1,3 +1,4 @@
+import { Plus, Settings2 } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Piece } from "../../contract/pieces.ts";
@@ -47,9 +48,11 @@ export function ShelfPage() {
               </button>
             )}
             <Link to="/settings" className="btn btn-ghost">
+              <Settings2 aria-hidden="true" size={18} />
               Settings
             </Link>
             <label className="btn btn-primary">
+              <Plus aria-hidden="true" size={18} />
               Add a scan
               <input
                 type="file"

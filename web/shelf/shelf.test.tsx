@@ -6,6 +6,7 @@ import { MemoryRouter } from "react-router";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Piece } from "../../contract/pieces.ts";
 import { sphere } from "../../core/testing/shapes.ts";
+import { longDate } from "../lib/dates.ts";
 import { type Asked, standInServer } from "../testing/server.ts";
 import { StandInWorker } from "../testing/worker.ts";
 import { freshGeometry } from "../workers/geometry.ts";
@@ -115,7 +116,7 @@ describe("the shelf", () => {
     const link = await screen.findByRole("link", { name: "Open Heron" });
     expect(link.getAttribute("href")).toBe(`/pieces/${ID}11/parting`);
     expect(screen.getByText(/3 sections, 12.0 kg silicone/)).toBeDefined();
-    expect(screen.getByText("4 March 2026")).toBeDefined();
+    expect(screen.getByText(longDate(new Date(2026, 2, 4)))).toBeDefined();
   });
 
   it("renames a piece by Enter, and leaves it by Escape or where nothing is typed", async () => {

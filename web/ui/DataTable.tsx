@@ -7,6 +7,7 @@ import {
   type SortingState,
   useReactTable,
 } from "@tanstack/react-table";
+import { ArrowDown, ArrowUp } from "lucide-react";
 import { type ReactNode, useState } from "react";
 
 /** A column: what it sorts and is copied by, and how it is shown. */
@@ -91,6 +92,7 @@ export function DataTable<Row>({
             <tr key={group.id} className="border-b-2 border-base-content/70">
               {group.headers.map((header, k) => {
                 const sorted = header.column.getIsSorted();
+                const SortMark = sorted === "desc" ? ArrowDown : ArrowUp;
                 return (
                   <th
                     key={header.id}
@@ -100,7 +102,7 @@ export function DataTable<Row>({
                   >
                     <button type="button" className="cursor-pointer" onClick={header.column.getToggleSortingHandler()}>
                       {flexRender(header.column.columnDef.header, header.getContext())}
-                      <span aria-hidden="true">{sorted === "asc" ? " ↑" : sorted === "desc" ? " ↓" : ""}</span>
+                      {sorted && <SortMark aria-hidden="true" size={14} className="ml-1 inline" />}
                     </button>
                     <span
                       aria-hidden="true"

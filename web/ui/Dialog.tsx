@@ -1,3 +1,4 @@
+import { X } from "lucide-react";
 import { type ReactNode, useEffect, useId, useRef } from "react";
 
 /**
@@ -49,6 +50,7 @@ export function Dialog({
           </h2>
           {onClose && (
             <button type="button" className="btn btn-ghost btn-sm" onClick={onClose}>
+              <X aria-hidden="true" size={16} />
               Close
             </button>
           )}

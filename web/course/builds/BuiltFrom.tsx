@@ -1,4 +1,7 @@
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useContext, useState } from "react";
+import { useForm } from "react-hook-form";
+import { buildName } from "../../../contract/builds.ts";
 import type { Piece } from "../../../contract/pieces.ts";
 import { entriesOf } from "../../../core/materials/catalogue.ts";
 import { builtAlike } from "../../../core/plan/document/differences.ts";
@@ -8,6 +11,7 @@ import type { SaveState } from "../../document/useAutosave.ts";
 import { SettingsContext } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
+import { StateIcon } from "../../ui/StateIcon.tsx";
 import { PlansDialog } from "./PlansDialog.tsx";
 import { useBuild, useBuilds, useMakeBuild } from "./useBuilds.ts";
 
@@ -35,11 +39,13 @@ export function BuiltFrom({
         <p className="pb-2" data-testid="built-from">
           {!same ? (
             <>
-              <span className="font-medium text-warning">▲ New draft.</span> {`“${latest.name}” is being built.`}
+              <StateIcon standing="look" silent /> <span className="font-medium text-warning">New draft.</span>{" "}
+              {`“${latest.name}” is being built.`}
             </>
           ) : (
             <>
-              <span className="font-medium text-success">● Being built:</span> {latest.name}
+              <StateIcon standing="set" silent /> <span className="font-medium text-success">Being built:</span>{" "}
+              {latest.name}
             </>
           )}
         </p>
@@ -82,32 +88,29 @@ function NameBuild({
 }) {
   const { rates } = useContext(SettingsContext);
   const revision = usePlan((plan) => plan.revision);
-  const [name, setName] = useState("");
-  const [problem, setProblem] = useState<string | null>(null);
+  const { register, handleSubmit, setError, formState } = useForm({
+    resolver: zodResolver(buildName),
+    defaultValues: { name: "" },
+  });
   const make = useMakeBuild(piece);
-  const submit = async () => {
+  const refuse = (message: string) => setError("name", { message });
+  const submit = handleSubmit(async ({ name }) => {
     const key = await resultKey();
     if (!bundle || !key) {
-      setProblem(
-        "This page cannot name the plan's result. Open it by https, or on the machine itself, to build from it.",
-      );
+      refuse("This page cannot name the plan's result. Open it by https, or on the machine itself, to build from it.");
       return;
     }
     const { figures } = bundle;
     const catalogue = entriesOf(figures.takeoff.materials);
     make.mutate(
       { name, revision, resultKey: key, rates, figures, catalogue },
-      { onSuccess: onClose, onError: (error) => setProblem(error.message) },
+      { onSuccess: onClose, onError: (error) => refuse(error.message) },
     );
-  };
+  });
+  const problem = formState.errors.name?.message;
   return (
     <Dialog title="Build from this plan" onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-      >
+      <form onSubmit={submit}>
         <p className="mt-2 text-sm">
           The plan is kept as it stands today: its lines, fills, layers, figures and your rates. Whatever you change
           afterwards is a new draft, and this one stays.
@@ -117,11 +120,10 @@ function NameBuild({
           <span className="quiet">Name it</span>
           <input
             className="input mt-1 w-full"
-            value={name}
-            maxLength={120}
             placeholder="For the client, second go"
             autoFocus
-            onChange={(event) => setName(event.target.value)}
+            aria-invalid={problem !== undefined}
+            {...register("name")}
           />
         </label>
         {problem && (
@@ -130,7 +132,7 @@ function NameBuild({
           </p>
         )}
         <div className="modal-action">
-          <button type="submit" className="btn btn-primary" disabled={name.trim() === "" || make.isPending}>
+          <button type="submit" className="btn btn-primary" disabled={make.isPending || formState.isSubmitting}>
             Build from this
           </button>
         </div>

@@ -6,12 +6,11 @@ import { goneOnFrom } from "../../../core/plan/document/identity.ts";
 import type { PlanFigures } from "../../../core/plan/results/figures.ts";
 import { formatMoneyMinor } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
+import { moment } from "../../lib/dates.ts";
 import { SettingsContext, useShow } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { useBuilds, useReadBuild, useReadRevision, useRevisions } from "./useBuilds.ts";
-
-const WHEN = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 /** An earlier plan that was fetched, to be compared with the open one. */
 interface Earlier {
@@ -63,7 +62,7 @@ export function PlansDialog({
   const row = (key: string, name: string, when: string, who: string, fetched: () => Promise<Earlier>) => (
     <tr key={key} className="border-t border-base-300">
       <td className="py-1 pr-3">{name}</td>
-      <td className="quiet py-1 pr-3 whitespace-nowrap">{WHEN.format(new Date(when))}</td>
+      <td className="quiet py-1 pr-3 whitespace-nowrap">{moment(when)}</td>
       <td className="quiet py-1 pr-3">{who}</td>
       <td className="py-1 text-right whitespace-nowrap">
         <button type="button" className="btn btn-xs" onClick={() => guarded(fetched(), setEarlier)}>

@@ -1,3 +1,4 @@
+import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
@@ -86,7 +87,7 @@ export function JacketStation({ document, planning }: StationProps) {
                       aria-label={`Leave out coat ${k + 1}`}
                       onClick={() => jacket({ coats: coats.filter((_, n) => n !== k) })}
                     >
-                      ×
+                      <X aria-hidden="true" size={14} />
                     </button>
                   )}
                 </td>

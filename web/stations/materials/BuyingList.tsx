@@ -5,6 +5,7 @@ import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cau
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import type { PlanFigures } from "../../../core/plan/results/figures.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
+import { longDate } from "../../lib/dates.ts";
 import { useShow } from "../../lib/show.ts";
 import { quantityText } from "./quantity.ts";
 
@@ -28,9 +29,7 @@ export function BuyingList({
         <div>
           <p className="font-stencil">RIMEFELL</p>
           <h1 className="text-3xl font-semibold">{piece.name}</h1>
-          <p>
-            Buying list, {new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}
-          </p>
+          <p>Buying list, {longDate(new Date())}</p>
         </div>
         <p className="text-right">
           {report.sections.length} {report.sections.length === 1 ? "section" : "sections"} in{" "}

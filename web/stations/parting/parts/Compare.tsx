@@ -3,6 +3,7 @@ import { cheapest } from "../../../../core/plan/advice/offers.ts";
 import type { SectionCount } from "../../../../core/plan/document/document.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
+import { StateIcon } from "../../../ui/StateIcon.tsx";
 import type { ShownOffer } from "../../../workers/geometry.ts";
 import type { StationProps } from "../../station.ts";
 import { Picture } from "./Picture.tsx";
@@ -74,7 +75,11 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
                   <span className="whitespace-nowrap">≈ {show.money(plan.cost)}</span>
                 </p>
                 <p className="text-sm leading-snug">{plan.reason}</p>
-                {plan.held > 0 && <p className="text-sm text-warning">{`▲ ${plan.held} of ${count} held`}</p>}
+                {plan.held > 0 && (
+                  <p className="text-sm text-warning">
+                    <StateIcon standing="look" silent /> {`${plan.held} of ${count} held`}
+                  </p>
+                )}
                 {plan.lifted && <p className="quiet text-sm">the piece is lifted once</p>}
                 <div className="mt-1 flex items-center justify-between">
                   <label className="flex items-center gap-1.5 text-xs">

@@ -1,3 +1,4 @@
+import { ArrowRight } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { useShow } from "../../../lib/show.ts";
@@ -89,7 +90,7 @@ export function TakeApart({ order, locked, onMove, onRaise }: TakeApartProps) {
         <span>
           {steps.map((step, k) => (
             <span key={step} className={k === moving && at > 0 && at < end ? "font-bold" : ""}>
-              {k > 0 && " → "}
+              {k > 0 && <ArrowRight aria-hidden="true" size={14} className="mx-0.5 inline align-[-0.1em]" />}
               {step}
             </span>
           ))}

@@ -5,6 +5,7 @@ import type { PlanFigures } from "../../../../core/plan/results/figures.ts";
 import { warningInWords } from "../../../../core/plan/results/warnings.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
+import { StateIcon } from "../../../ui/StateIcon.tsx";
 import { BeforeCoat } from "./BeforeCoat.tsx";
 import { CutOffHere } from "./CutOffHere.tsx";
 import { TakeApart } from "./TakeApart.tsx";
@@ -41,6 +42,7 @@ export function Verdict({
   return (
     <Part title="Will it come off?">
       <p className={`font-medium ${free ? "text-success" : "text-warning"}`} data-testid="verdict">
+        <StateIcon standing={!free ? "look" : settled ? "set" : "working"} silent />{" "}
         {inWords(sections.length, held.length, order.circle, settled)}
       </p>
       {figures.cutOff && <CutOffHere cutOff={figures.cutOff} where={where} />}
@@ -63,9 +65,9 @@ export function Verdict({
 }
 
 function inWords(sections: number, held: number, circle: readonly number[], settled: boolean): string {
-  if (held > 0) return `▲ ${held} of ${sections} sections ${held === 1 ? "is" : "are"} held.`;
-  if (circle.length > 0) return `▲ Sections ${circle.join(" and ")} block each other.`;
+  if (held > 0) return `${held} of ${sections} sections ${held === 1 ? "is" : "are"} held.`;
+  if (circle.length > 0) return `Sections ${circle.join(" and ")} block each other.`;
   // A first glance proves nothing.
   if (!settled) return "At first glance it comes off; the proof is under way.";
-  return sections === 1 ? "● Yes: it comes off in one section." : `● Yes: all ${sections} sections come off.`;
+  return sections === 1 ? "Yes: it comes off in one section." : `Yes: all ${sections} sections come off.`;
 }
