@@ -5,6 +5,7 @@ import { useShow } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Part } from "../../ui/fields.tsx";
+import { messages } from "./messages.ts";
 
 const percent = (share: number) => `${Math.round(100 * share)}\u2009%`;
 
@@ -26,26 +27,32 @@ export function OffThePiece({ planning: { bundle, geometry } }: { planning: Plan
   const { needed, narrow, wide, slitMm } = check;
   const { value: allowed, source } = SILICONE.workingStretch;
   return (
-    <Part title="Can it come off in one piece?">
+    <Part title={messages.offThePiece.title}>
       <Figure
-        label="It must stretch"
+        label={messages.offThePiece.itMustStretch}
         working={{
-          formula: "widest girth above ÷ girth there − 1",
+          formula: messages.offThePiece.formula,
           inputs: [
-            { name: `girth at ${show.length(narrow.heightMm)}`, value: narrow.girthMm / 1000, unit: "m" },
-            { name: `girth at ${show.length(wide.heightMm)}`, value: wide.girthMm / 1000, unit: "m" },
-            { name: "silicone takes", value: 100 * allowed, unit: `%, ${source}` },
+            {
+              name: messages.offThePiece.girthAt(show.length(narrow.heightMm)),
+              value: narrow.girthMm / 1000,
+              unit: "m",
+            },
+            { name: messages.offThePiece.girthAt(show.length(wide.heightMm)), value: wide.girthMm / 1000, unit: "m" },
+            {
+              name: messages.offThePiece.siliconeTakes,
+              value: 100 * allowed,
+              unit: messages.offThePiece.percentBy(source),
+            },
           ],
         }}
       >
         {percent(needed)}
       </Figure>
       {slitMm > 0 ? (
-        <Caution>
-          {`More than the ${percent(allowed)} silicone takes without harm, by the rule of thumb: slit it from the foot ${show.length(slitMm)} up, where it is least seen, or part it in two. The data sheet decides.`}
-        </Caution>
+        <Caution>{messages.offThePiece.slit(percent(allowed), show.length(slitMm))}</Caution>
       ) : (
-        <p className="quiet text-sm">{`Within the ${percent(allowed)} silicone takes without harm: it can come off as a sock.`}</p>
+        <p className="quiet text-sm">{messages.offThePiece.sock(percent(allowed))}</p>
       )}
     </Part>
   );

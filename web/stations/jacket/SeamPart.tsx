@@ -9,6 +9,7 @@ import type { Planning } from "../../planning/usePlanning.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Choice, Part } from "../../ui/fields.tsx";
+import { messages } from "./messages.ts";
 
 type Place = [number, number, number];
 
@@ -69,21 +70,21 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
   };
   const takeoff = seamTakeoff(seam, jacketThicknessMm(coats));
   return (
-    <Part title="The jacket's own seam">
+    <Part title={messages.seamPart.theJacketsOwnSeam}>
       <Choice<Seam["kind"]>
         label=""
         value={seam.kind}
         options={[
-          { value: "none", name: "None: a sock" },
-          { value: "slit", name: "One slit" },
-          { value: "parts", name: "Two parts" },
+          { value: "none", name: messages.seamPart.none },
+          { value: "slit", name: messages.seamPart.oneSlit },
+          { value: "parts", name: messages.seamPart.twoParts },
         ]}
         onChange={(kind) => (kind === "none" ? change({ kind, points: [] }) : void suggest(kind))}
       />
       {seam.kind !== "none" && (
         <>
           <label className="flex items-center justify-between gap-3 py-1 text-sm">
-            <span className="quiet">Made by</span>
+            <span className="quiet">{messages.seamPart.madeBy}</span>
             <select
               className="select select-sm w-44"
               value={seam.school}
@@ -98,9 +99,9 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
           </label>
           <p className="quiet pb-1 text-sm">{seamSchool(seam.school).does}</p>
           <Figure
-            label="Seam"
+            label={messages.seamPart.seam}
             working={{
-              formula: "length × minutes a metre",
+              formula: messages.seamPart.formula,
               inputs: [
                 { name: "length", value: takeoff.lengthMm / 1000, unit: "m" },
                 {
@@ -113,7 +114,7 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
           >
             {show.length(takeoff.lengthMm)}
           </Figure>
-          <Figure label="Making it">{show.hours(takeoff.makeMin)}</Figure>
+          <Figure label={messages.seamPart.makingIt}>{show.hours(takeoff.makeMin)}</Figure>
           <div className="mt-1 grid grid-cols-2 gap-1" data-testid="seam">
             {picked ? (
               <>
@@ -123,32 +124,25 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
                   disabled={picked.length < 2 || busy}
                   onClick={() => void finish()}
                 >
-                  Finish, {picked.length} {picked.length === 1 ? "place" : "places"}
+                  {messages.seamPart.finish(picked.length)}
                 </button>
                 <button type="button" className="btn btn-sm" onClick={() => setPicked(null)}>
-                  Leave it
+                  {messages.seamPart.leaveIt}
                 </button>
               </>
             ) : (
               <>
                 <button type="button" className="btn btn-sm" disabled={busy} onClick={() => void suggest(seam.kind)}>
-                  {busy ? "Looking…" : "Suggest a route"}
+                  {busy ? messages.seamPart.looking : messages.seamPart.suggestARoute}
                 </button>
                 <button type="button" className="btn btn-sm" disabled={busy} onClick={() => setPicked([])}>
-                  Draw it
+                  {messages.seamPart.drawIt}
                 </button>
               </>
             )}
           </div>
-          {holes && (
-            <Caution>
-              The two parts still hang together through a hole in the piece: this is the longest of the cuts it takes.
-              Close the holes with clay in the survey, then suggest again.
-            </Caution>
-          )}
-          <p className="quiet mt-1 text-xs">
-            Suggested where it is least seen, clear of zones to keep clear, straight, and long enough for the stretch.
-          </p>
+          {holes && <Caution>{messages.seamPart.stillHangs}</Caution>}
+          <p className="quiet mt-1 text-xs">{messages.seamPart.suggestedWhere}</p>
         </>
       )}
     </Part>

@@ -14,6 +14,7 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
+import { messages } from "./messages.ts";
 import { OffThePiece } from "./OffThePiece.tsx";
 import { SeamPart } from "./SeamPart.tsx";
 
@@ -37,14 +38,17 @@ export function JacketStation({ document, planning }: StationProps) {
   const total = jacketThicknessMm(coats);
   return (
     <>
-      <Part title="Coats" aside={<span className="font-medium">{show.length(total)} in all</span>}>
+      <Part
+        title={messages.sheet.coats}
+        aside={<span className="font-medium">{messages.sheet.inAll(show.length(total))}</span>}
+      >
         <table className="w-full text-sm">
           <thead>
             <tr className="quiet text-left text-xs">
-              <th className="w-7 font-normal">Tint</th>
-              <th className="font-normal">Thickness</th>
-              <th className="font-normal">Thickened</th>
-              <th className="text-right font-normal">Silicone</th>
+              <th className="w-7 font-normal">{messages.sheet.tint}</th>
+              <th className="font-normal">{messages.sheet.thickness}</th>
+              <th className="font-normal">{messages.sheet.thickened}</th>
+              <th className="text-right font-normal">{messages.sheet.silicone}</th>
               <th />
             </tr>
           </thead>
@@ -54,7 +58,7 @@ export function JacketStation({ document, planning }: StationProps) {
                 <td>
                   <input
                     type="color"
-                    aria-label={`Pigment of coat ${k + 1}`}
+                    aria-label={messages.sheet.pigmentOfCoat(k + 1)}
                     className="h-7 w-7 cursor-pointer"
                     value={coat.pigment}
                     onChange={(event) => setCoat(k, { pigment: event.target.value })}
@@ -65,12 +69,12 @@ export function JacketStation({ document, planning }: StationProps) {
                 </td>
                 <td>
                   {k === 0 && coats.length > 1 ? (
-                    <span className="quiet">print coat</span>
+                    <span className="quiet">{messages.sheet.printCoat}</span>
                   ) : (
                     <input
                       type="checkbox"
                       className="checkbox checkbox-sm"
-                      aria-label={`Coat ${k + 1} is thickened`}
+                      aria-label={messages.sheet.coatIsThickened(k + 1)}
                       checked={coat.thickened}
                       onChange={(event) => setCoat(k, { thickened: event.target.checked })}
                     />
@@ -84,7 +88,7 @@ export function JacketStation({ document, planning }: StationProps) {
                     <button
                       type="button"
                       className="btn btn-ghost btn-xs px-1"
-                      aria-label={`Leave out coat ${k + 1}`}
+                      aria-label={messages.sheet.leaveOutCoat(k + 1)}
                       onClick={() => jacket({ coats: coats.filter((_, n) => n !== k) })}
                     >
                       <X aria-hidden="true" size={14} />
@@ -107,23 +111,23 @@ export function JacketStation({ document, planning }: StationProps) {
             })
           }
         >
-          Add a coat
+          {messages.sheet.addACoat}
         </button>
-        {total > 12 && <Caution>Over 12 mm: it wastes silicone and will not stretch off easily.</Caution>}
-        {total < 4 && <Caution>Under 4 mm: it will be too floppy to hold its shape and will tear.</Caution>}
+        {total > 12 && <Caution>{messages.sheet.tooThick}</Caution>}
+        {total < 4 && <Caution>{messages.sheet.tooThin}</Caution>}
       </Part>
-      <Part title="Outside">
+      <Part title={messages.sheet.outside}>
         <LengthField
-          label="Smoothing"
-          hint="radius a hand or palette knife rounds off"
+          label={messages.sheet.smoothing}
+          hint={messages.sheet.smoothingHint}
           valueMm={document.jacket.smoothingMm}
           leastMm={0}
           mostMm={120}
           onChange={(smoothingMm) => jacket({ smoothingMm })}
         />
         <LengthField
-          label="Foot clay"
-          hint="gaps under the piece up to this height are closed with clay"
+          label={messages.sheet.footClay}
+          hint={messages.sheet.footClayHint}
           valueMm={document.jacket.footClayMm}
           leastMm={0}
           mostMm={200}
@@ -131,7 +135,7 @@ export function JacketStation({ document, planning }: StationProps) {
           onChange={(footClayMm) => jacket({ footClayMm })}
         />
         <LengthField
-          label="Rim on the board"
+          label={messages.sheet.rimOnTheBoard}
           valueMm={document.jacket.rimWidthMm}
           leastMm={0}
           mostMm={500}
@@ -139,7 +143,7 @@ export function JacketStation({ document, planning }: StationProps) {
           onChange={(rimWidthMm) => jacket({ rimWidthMm })}
         />
         <label className="block pt-2">
-          <span className="quiet text-sm">Cut the jacket away</span>
+          <span className="quiet text-sm">{messages.sheet.cutTheJacketAway}</span>
           <input
             type="range"
             className="range range-sm w-full"
@@ -154,11 +158,11 @@ export function JacketStation({ document, planning }: StationProps) {
       <OffThePiece planning={planning} />
       <SeamPart document={document} planning={planning} />
       {figures && (
-        <Part title="Silicone">
+        <Part title={messages.sheet.silicone}>
           <Figure
-            label="On the piece"
+            label={messages.sheet.onThePiece}
             working={{
-              formula: "volume of the jacket − volume of the piece + rim, × density",
+              formula: messages.sheet.formula,
               inputs: [
                 { name: "jacket, outside", value: figures.outerVolumeMm3 / 1e6, unit: "l" },
                 { name: "piece", value: bundle.figures.report.piece.volumeMm3 / 1e6, unit: "l" },
@@ -173,9 +177,9 @@ export function JacketStation({ document, planning }: StationProps) {
           >
             {show.mass(figures.siliconeG)}
           </Figure>
-          <Figure label="Volume">{show.volume(figures.siliconeMm3)}</Figure>
-          <Figure label="Outer surface">{show.area(figures.outerAreaMm2)}</Figure>
-          <Figure label="Worked out at a step of">{show.length(figures.stepMm)}</Figure>
+          <Figure label={messages.sheet.volume}>{show.volume(figures.siliconeMm3)}</Figure>
+          <Figure label={messages.sheet.outerSurface}>{show.area(figures.outerAreaMm2)}</Figure>
+          <Figure label={messages.sheet.workedOutAtAStepOf}>{show.length(figures.stepMm)}</Figure>
           <Caution>{CAUTIONS["thickener-dust"]}</Caution>
           <Caution>{CAUTIONS["silicone-cure"]}</Caution>
         </Part>
@@ -199,7 +203,7 @@ function CoatThickness({ coat, number, onChange }: { coat: Coat; number: number;
     <label className={`input input-xs my-1 w-22 ${wrong ? "input-error" : ""}`}>
       <input
         type="number"
-        aria-label={`Thickness of coat ${number}`}
+        aria-label={messages.sheet.thicknessOfCoat(number)}
         className="text-right"
         step={step}
         min={toEntry(COAT_LEAST_MM, units)}

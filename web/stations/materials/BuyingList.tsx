@@ -7,6 +7,7 @@ import type { PlanFigures } from "../../../core/plan/results/figures.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
 import { longDate } from "../../lib/dates.ts";
 import { useShow } from "../../lib/show.ts";
+import { messages } from "./messages.ts";
 import { quantityText } from "./quantity.ts";
 
 /** The list as paper: on the page only when it is printed. */
@@ -27,15 +28,17 @@ export function BuyingList({
     <article className="paper hidden bg-white p-10 text-black print:block" data-testid="buying-list">
       <header className="flex items-end justify-between border-b-4 border-black pb-2">
         <div>
-          <p className="font-stencil">RIMEFELL</p>
+          <p className="font-stencil">{messages.buyingList.rimefell}</p>
           <h1 className="text-3xl font-semibold">{piece.name}</h1>
-          <p>Buying list, {longDate(new Date())}</p>
+          <p>{messages.buyingList.title(longDate(new Date()))}</p>
         </div>
         <p className="text-right">
-          {report.sections.length} {report.sections.length === 1 ? "section" : "sections"} in{" "}
-          {shellSystem(document.shell.system).name.toLowerCase()}
+          {messages.buyingList.sectionsIn(
+            report.sections.length,
+            shellSystem(document.shell.system).name.toLowerCase(),
+          )}
           <br />
-          jacket {show.length(report.jacket.thicknessMm)} in {report.jacket.coats.length} coats
+          {messages.buyingList.jacketIn(show.length(report.jacket.thicknessMm), report.jacket.coats.length)}
         </p>
       </header>
       <table className="mt-6 w-full text-lg">
@@ -47,20 +50,20 @@ export function BuyingList({
               </td>
               <td className="py-2">{materialName(line)}</td>
               <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">{quantityText(line, show)}</td>
-              <td className="w-40 border-l border-black/40 py-2 pl-3 text-sm text-black/60">bought:</td>
+              <td className="w-40 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
+                {messages.buyingList.bought}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <h2 className="mt-8 mb-1 font-semibold">Take care</h2>
+      <h2 className="mt-8 mb-1 font-semibold">{messages.buyingList.takeCare}</h2>
       <ul className="list-disc pl-5 text-sm">
         {cautionIds.map((id) => (
           <li key={id}>{CAUTIONS[id]}</li>
         ))}
       </ul>
-      <p className="mt-3 text-sm">
-        {DEFERENCE} Quantities hold the waste shown in the plan; stock at hand is not taken off.
-      </p>
+      <p className="mt-3 text-sm">{messages.buyingList.footnote(DEFERENCE)}</p>
     </article>,
     window.document.body,
   );

@@ -5,12 +5,13 @@ import { useShow } from "../../lib/show.ts";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
 import { WorkingNote } from "../../ui/Figure.tsx";
 import type { StationProps } from "../station.ts";
+import { messages } from "./messages.ts";
 import { quantityText } from "./quantity.ts";
 
 const GROUPS: Readonly<Record<MaterialLine["group"], string>> = {
-  jacket: "Jacket",
-  shell: "Shell",
-  sundries: "Sundries",
+  jacket: messages.buyingTable.jacket,
+  shell: messages.buyingTable.shell,
+  sundries: messages.buyingTable.sundries,
 };
 
 /** What is to be bought, as a table in the middle of the page: sorted, filtered, copied, each figure with how it came about. */
@@ -19,17 +20,17 @@ export function BuyingTable({ piece, planning }: StationProps) {
   const lines = planning.bundle?.figures.takeoff.materials;
   if (!lines) return null;
   const columns: readonly Column<MaterialLine>[] = [
-    { id: "material", name: "Material", value: materialName, widthPx: 290 },
-    { id: "group", name: "For", value: ({ group }) => GROUPS[group], widthPx: 90 },
+    { id: "material", name: messages.buyingTable.material, value: materialName, widthPx: 290 },
+    { id: "group", name: messages.buyingTable.forWhat, value: ({ group }) => GROUPS[group], widthPx: 90 },
     {
       id: "quantity",
-      name: "Quantity",
+      name: messages.buyingTable.quantity,
       value: ({ quantity }) => Number(quantity.toFixed(3)),
       show: (line) => <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>,
       right: true,
       widthPx: 120,
     },
-    { id: "unit", name: "Unit", value: ({ unit }) => unit, copied: true },
+    { id: "unit", name: messages.buyingTable.unit, value: ({ unit }) => unit, copied: true },
   ];
   const saveCsv = () => {
     const rows = lines.map((line) => ({
@@ -45,15 +46,15 @@ export function BuyingTable({ piece, planning }: StationProps) {
     URL.revokeObjectURL(link.href);
   };
   return (
-    <section className="px-6 py-5 pb-56" aria-label="Buying list">
+    <section className="px-6 py-5 pb-56" aria-label={messages.buyingTable.buyingList}>
       <header className="flex items-baseline justify-between gap-3 pb-3">
-        <h2 className="text-xl font-semibold">Buying list</h2>
+        <h2 className="text-xl font-semibold">{messages.buyingTable.buyingList}</h2>
         <span className="flex gap-1">
           <button type="button" className="btn btn-sm" onClick={saveCsv}>
-            CSV
+            {messages.buyingTable.csv}
           </button>
           <button type="button" className="btn btn-sm" onClick={() => window.print()}>
-            Print
+            {messages.buyingTable.print}
           </button>
         </span>
       </header>
@@ -61,7 +62,7 @@ export function BuyingTable({ piece, planning }: StationProps) {
         rows={lines}
         columns={columns}
         keyOf={({ material, use }) => `${material} ${use}`}
-        filterLabel="Find in the list"
+        filterLabel={messages.buyingTable.find}
         detail={({ working }) => <WorkingNote working={working} />}
       />
     </section>

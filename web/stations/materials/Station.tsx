@@ -8,6 +8,7 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { BuyingList } from "./BuyingList.tsx";
+import { messages } from "./messages.ts";
 
 export function MaterialsStation({ piece, document, planning }: StationProps) {
   const show = useShow();
@@ -21,7 +22,7 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
   const cautionIds = new Set<CautionId>([...system.cautions, "thickener-dust", "silicone-cure"]);
   return (
     <>
-      <Part title="Shell system">
+      <Part title={messages.sheet.shellSystem}>
         {shellSystems.map((candidate) => (
           <label
             key={candidate.id}
@@ -40,7 +41,7 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
             </span>
           </label>
         ))}
-        <More title="Layers and figures">
+        <More title={messages.sheet.layersAndFigures}>
           {system.parameters.map((parameter) => (
             <NumberField
               key={`${system.id}.${parameter.key}`}
@@ -53,27 +54,27 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
               onChange={(value) => setFigure(parameter.key, value)}
             />
           ))}
-          <p className="quiet text-xs">Figures are {system.parameters[0].source}.</p>
+          <p className="quiet text-xs">{messages.sheet.figuresAre(system.parameters[0].source)}</p>
         </More>
       </Part>
       {takeoff && bundle && (
         <>
-          <Part title="Shell">
-            <Figure label="Thickness">{show.length(takeoff.thicknessMm)}</Figure>
+          <Part title={messages.sheet.shell}>
+            <Figure label={messages.sheet.thickness}>{show.length(takeoff.thicknessMm)}</Figure>
             {takeoff.sectionMassesG.map((mass, k) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: sections are told apart by their number.
-              <Figure key={k} label={`Section ${k + 1}`}>
+              <Figure key={k} label={messages.sheet.section(k + 1)}>
                 {show.mass(mass)}
               </Figure>
             ))}
-            <Figure label="Hours of hands" working={takeoff.handsWorking}>
+            <Figure label={messages.sheet.hoursOfHands} working={takeoff.handsWorking}>
               {show.hours(takeoff.handsMin)}
             </Figure>
-            <Figure label="Cost" working={takeoff.costWorking}>
+            <Figure label={messages.sheet.cost} working={takeoff.costWorking}>
               {show.money(takeoff.costMinor)}
             </Figure>
           </Part>
-          <Part title="Take care">
+          <Part title={messages.sheet.takeCare}>
             {planCautions(bundle.figures, document, show).map((text) => (
               <Caution key={text}>{text}</Caution>
             ))}

@@ -10,6 +10,7 @@ import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
+import { messages } from "./messages.ts";
 import { Compare } from "./parts/Compare.tsx";
 import { FillList } from "./parts/FillList.tsx";
 import { FillShown } from "./parts/FillShown.tsx";
@@ -44,14 +45,14 @@ export function PartingStation({ document, planning }: StationProps) {
     if (!stage || !bundle) return;
     const { giveMm } = bundle.figures.report;
     const locks = bundle.figures.locks.flatMap(({ section, at, biteMm }) =>
-      at && biteMm > giveMm ? [{ at, text: `section ${section} held: presses ${show.length(biteMm)}` }] : [],
+      at && biteMm > giveMm ? [{ at, text: messages.sheet.sectionHeldPresses(section, show.length(biteMm)) }] : [],
     );
     const longest = [...bundle.figures.report.hidden]
       .sort((a, b) => b.lengthMm - a.lengthMm)
       .slice(0, MOST_HIDDEN_TAGS);
     const hidden = longest.map(({ at, from, moveMm }) => ({
       at,
-      text: `out of sight of ${from}${moveMm === null ? "" : `: move ${show.length(moveMm)}`}`,
+      text: messages.sheet.outOfSightOf(from, moveMm === null ? null : show.length(moveMm)),
     }));
     stage.setTags([...locks, ...hidden]);
     setSlide({});
@@ -153,11 +154,13 @@ export function PartingStation({ document, planning }: StationProps) {
         onSuggest={() => edit((plan) => ({ ...plan, parting: { ...plan.parting, layout: null } }))}
       />
       {bundle && figures && (
-        <Part title="Lines and fills">
-          <Figure label="Parting line">{show.length(figures.report.partingLengthMm)}</Figure>
-          <Figure label="Fill">
-            {show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0))}, silicone{" "}
-            {show.mass(figures.takeoff.fillG)}
+        <Part title={messages.sheet.linesAndFills}>
+          <Figure label={messages.sheet.partingLine}>{show.length(figures.report.partingLengthMm)}</Figure>
+          <Figure label={messages.sheet.fill}>
+            {messages.sheet.fillIs(
+              show.volume(sections.reduce((sum, { fillMm3 }) => sum + fillMm3, 0)),
+              show.mass(figures.takeoff.fillG),
+            )}
           </Figure>
           <FillList
             parts={bundle.figures.report.fillParts}
@@ -167,10 +170,10 @@ export function PartingStation({ document, planning }: StationProps) {
           />
           {thickestMm > 0 && <FillShown shown={fillShown} thickestMm={thickestMm} onShow={setFillShown} />}
           {zoneMm && zoneMm.keepClear > 0 && (
-            <Caution>{`${show.length(zoneMm.keepClear)} of line run through a zone to keep clear.`}</Caution>
+            <Caution>{messages.sheet.lineThroughKeepClear(show.length(zoneMm.keepClear))}</Caution>
           )}
           {zoneMm && zoneMm.fragile > 0 && (
-            <Caution>{`${show.length(zoneMm.fragile)} of line run through a fragile zone.`}</Caution>
+            <Caution>{messages.sheet.lineThroughFragile(show.length(zoneMm.fragile))}</Caution>
           )}
           {hidden.length > 0 && <OutOfSight hidden={hidden} onMove={(change) => void hand.make(change)} />}
         </Part>

@@ -1,10 +1,11 @@
 import { sectionCount } from "../../lib/show.ts";
 import type { Station } from "../station.ts";
+import { messages } from "./messages.ts";
 
 export const parting: Station = {
   id: "parting",
-  name: "Parting",
-  question: "Where do I part it?",
+  name: messages.course.name,
+  question: messages.course.question,
   telling: ({ report: { sections } }) => ({
     state: sections.every(({ releases }) => releases) ? "set" : "look",
     figure: sectionCount(sections.length),

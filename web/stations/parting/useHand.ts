@@ -1,4 +1,5 @@
 /** Lines laid by hand: takes a plan's lines in hand, sends edits to their worker, and keeps the tally beside them. */
+
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { type HandEdit, treated } from "../../../core/parting/layout/edit.ts";
@@ -9,6 +10,7 @@ import { usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { type GlanceTerms, Hand } from "../../workers/hand.ts";
+import { messages } from "./messages.ts";
 
 export interface HandWork {
   /** The layout as it is being moved, or as the document has it. */
@@ -80,7 +82,7 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
       if (!from || !hand.current) return null;
       const start = performance.now();
       const answer = await hand.current.api.edit(from, change, terms);
-      performance.measure("line moved", { start });
+      performance.measure(messages.useHand.lineMoved, { start });
       setProblem(answer.ok ? null : answer.problem);
       if (!answer.ok) return null;
       setResult(answer.glance);

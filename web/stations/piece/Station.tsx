@@ -10,13 +10,14 @@ import { Caution, Choice, More, NumberField, Part } from "../../ui/fields.tsx";
 import { LengthField } from "../../ui/LengthField.tsx";
 import { MassField } from "../../ui/MassField.tsx";
 import type { StationProps } from "../station.ts";
+import { messages } from "./messages.ts";
 
 const UPS: readonly UpAxis[] = ["z", "y", "x", "-z", "-y", "-x"];
 const METHODS = [
-  { value: "solid", name: "Solid" },
-  { value: "face-coat", name: "Face coat" },
-  { value: "slush", name: "Slush" },
-  { value: "rotation", name: "Rotation" },
+  { value: "solid", name: messages.sheet.solid },
+  { value: "face-coat", name: messages.sheet.faceCoat },
+  { value: "slush", name: messages.sheet.slush },
+  { value: "rotation", name: messages.sheet.rotation },
 ] as const;
 
 export function PieceStation({ document, planning }: StationProps) {
@@ -31,32 +32,32 @@ export function PieceStation({ document, planning }: StationProps) {
   const report = bundle?.figures.report.piece;
   return (
     <>
-      <Part title="Size">
+      <Part title={messages.sheet.size}>
         {report && (
           <>
-            <Figure label="Height">{show.length(report.sizeMm[2])}</Figure>
-            <Figure label="Width × depth">
+            <Figure label={messages.sheet.height}>{show.length(report.sizeMm[2])}</Figure>
+            <Figure label={messages.sheet.widthDepth}>
               {show.length(report.sizeMm[0])} × {show.length(report.sizeMm[1])}
             </Figure>
           </>
         )}
         <Choice<LengthUnit>
-          label="The scan is in"
+          label={messages.sheet.theScanIsIn}
           value={document.seat.unit}
           options={lengthUnits.map((unit) => ({ value: unit, name: unit }))}
           onChange={(unit) => seat({ unit, tapeScale: 1 })}
         />
         <TapeCheck document={document} />
       </Part>
-      <Part title="On the board">
+      <Part title={messages.sheet.onTheBoard}>
         <Choice<UpAxis>
-          label="Upright axis of the scan"
+          label={messages.sheet.uprightAxisOfTheScan}
           value={document.seat.up}
           options={UPS.map((up) => ({ value: up, name: up.toUpperCase().replace("-", "−") }))}
           onChange={(up) => seat({ up })}
         />
         <NumberField
-          label="Turn about the upright"
+          label={messages.sheet.turnAboutTheUpright}
           value={document.seat.turnDeg}
           unit="°"
           least={-180}
@@ -65,7 +66,7 @@ export function PieceStation({ document, planning }: StationProps) {
           onChange={(turnDeg) => seat({ turnDeg })}
         />
         <label className="flex items-center justify-between py-1">
-          <span className="quiet text-sm">Stands on a board</span>
+          <span className="quiet text-sm">{messages.sheet.standsOnABoard}</span>
           <input
             type="checkbox"
             className="toggle toggle-sm"
@@ -74,9 +75,9 @@ export function PieceStation({ document, planning }: StationProps) {
           />
         </label>
       </Part>
-      <Part title="Brief">
+      <Part title={messages.sheet.brief}>
         <NumberField
-          label="Edition"
+          label={messages.sheet.edition}
           unit="casts"
           value={document.brief.edition}
           least={1}
@@ -84,31 +85,31 @@ export function PieceStation({ document, planning }: StationProps) {
           onChange={(edition) => brief({ edition: Math.round(edition) })}
         />
         <TextField
-          label="Cast in"
+          label={messages.sheet.castIn}
           value={document.brief.castMaterial}
           onChange={(castMaterial) => brief({ castMaterial })}
         />
         <Choice
-          label="How it is cast"
+          label={messages.sheet.howItIsCast}
           value={document.brief.castMethod}
           options={METHODS}
           onChange={(castMethod) => brief({ castMethod })}
         />
         <TextField
-          label="Surface of the piece"
+          label={messages.sheet.surfaceOfThePiece}
           value={document.brief.surface}
           onChange={(surface) => brief({ surface })}
         />
         <MassField
-          label="Lift limit"
+          label={messages.sheet.liftLimit}
           valueG={document.brief.liftLimitKg * 1000}
           leastG={1000}
           mostG={2_000_000}
           onChange={(massG) => brief({ liftLimitKg: massG / 1000 })}
         />
         <LengthField
-          label="Largest section"
-          hint="that door, bench and hands can take"
+          label={messages.sheet.largestSection}
+          hint={messages.sheet.largestHint}
           valueMm={document.brief.handlingMm}
           leastMm={100}
           mostMm={20_000}
@@ -122,19 +123,17 @@ export function PieceStation({ document, planning }: StationProps) {
             checked={document.brief.immovable}
             onChange={(event) => brief({ immovable: event.target.checked })}
           />
-          The piece cannot be moved: nothing leaves from under it
+          {messages.sheet.cannotBeMoved}
         </label>
       </Part>
       {report && !bundle.figures.wholePiece && (
-        <Part title="The scan">
-          <p className="quiet text-sm">Being looked over for holes, loose parts and turned faces.</p>
+        <Part title={messages.sheet.theScan}>
+          <p className="quiet text-sm">{messages.sheet.lookingItOver}</p>
         </Part>
       )}
       {report && bundle.figures.wholePiece && (
-        <Part title="The scan">
-          {report.repairs.length === 0 && report.openEdges === 0 && (
-            <p className="text-sm">Closed and sound; nothing was mended.</p>
-          )}
+        <Part title={messages.sheet.theScan}>
+          {report.repairs.length === 0 && report.openEdges === 0 && <p className="text-sm">{messages.sheet.sound}</p>}
           {report.repairs.length > 0 && (
             <ul className="list-disc pl-5 text-sm">
               {report.repairs.map((repair) => (
@@ -145,13 +144,13 @@ export function PieceStation({ document, planning }: StationProps) {
           {bundle.figures.report.warnings.map((warning) =>
             warning.kind === "scan" ? <Caution key={warning.text}>{warning.text}</Caution> : null,
           )}
-          <More title="More about the scan">
-            <Figure label="Triangles">{report.triangles.toLocaleString("en-GB")}</Figure>
-            <Figure label="Open edges">{report.openEdges}</Figure>
-            <Figure label="Edges of more than two triangles">{report.nonManifoldEdges}</Figure>
-            <Figure label="Separate parts">{report.parts}</Figure>
-            <Figure label="Surface">{show.area(report.areaMm2)}</Figure>
-            <Figure label="Volume">{show.volume(report.volumeMm3)}</Figure>
+          <More title={messages.sheet.moreAboutTheScan}>
+            <Figure label={messages.sheet.triangles}>{report.triangles.toLocaleString("en-GB")}</Figure>
+            <Figure label={messages.sheet.openEdges}>{report.openEdges}</Figure>
+            <Figure label={messages.sheet.branchingEdges}>{report.nonManifoldEdges}</Figure>
+            <Figure label={messages.sheet.separateParts}>{report.parts}</Figure>
+            <Figure label={messages.sheet.surface}>{show.area(report.areaMm2)}</Figure>
+            <Figure label={messages.sheet.volume}>{show.volume(report.volumeMm3)}</Figure>
           </More>
         </Part>
       )}
@@ -208,11 +207,11 @@ function TapeCheck({ document }: { document: PlanDocument }) {
       <div className="flex items-center justify-between pt-1">
         <span className="quiet text-sm">
           {document.seat.tapeScale === 1
-            ? "Not checked with a tape"
-            : `Scaled × ${document.seat.tapeScale.toFixed(4)} by tape`}
+            ? messages.sheet.notCheckedWithATape
+            : messages.sheet.scaledByTape(document.seat.tapeScale.toFixed(4))}
         </span>
         <button type="button" className="btn btn-sm" onClick={() => setPicking(true)}>
-          Tape check
+          {messages.sheet.tapeCheck}
         </button>
       </div>
     );
@@ -221,13 +220,15 @@ function TapeCheck({ document }: { document: PlanDocument }) {
     <div className="mt-1 border-l-4 border-accent bg-base-200 px-3 py-2">
       <p className="text-sm">
         {points.length < 2
-          ? `Click ${points.length === 0 ? "two points" : "the second point"} on the piece.`
-          : `The scan says ${show.length(apart ?? 0)}. What does the tape say?`}
+          ? points.length === 0
+            ? messages.sheet.clickTwoPoints
+            : messages.sheet.clickTheSecond
+          : messages.sheet.scanSays(show.length(apart ?? 0))}
       </p>
       {points.length === 2 && (
         <input
           className="input input-sm mt-1 w-full"
-          aria-label="Distance by tape"
+          aria-label={messages.sheet.distanceByTape}
           placeholder={show.units === "imperial" ? "e.g. 14 1/2 in" : "e.g. 368 mm"}
           value={text}
           onChange={(event) => setText(event.target.value)}
@@ -243,10 +244,10 @@ function TapeCheck({ document }: { document: PlanDocument }) {
             setPoints([]);
           }}
         >
-          Leave it
+          {messages.sheet.leaveIt}
         </button>
         <button type="button" className="btn btn-primary btn-sm" disabled={!apart || !taped} onClick={apply}>
-          Scale to the tape
+          {messages.sheet.scaleToTheTape}
         </button>
       </div>
     </div>

@@ -1,12 +1,16 @@
 import type { Station } from "../station.ts";
+import { messages } from "./messages.ts";
 
 export const piece: Station = {
   id: "piece",
-  name: "Piece",
-  question: "What are we moulding?",
+  name: messages.course.name,
+  question: messages.course.question,
   telling({ report: { piece: found }, wholePiece }, _document, show) {
     const open = found.openEdges + found.nonManifoldEdges > 0;
-    return { state: !wholePiece ? "working" : open ? "look" : "set", figure: `${show.length(found.sizeMm[2])} high` };
+    return {
+      state: !wholePiece ? "working" : open ? "look" : "set",
+      figure: messages.course.high(show.length(found.sizeMm[2])),
+    };
   },
   sheet: async () => (await import("./Station.tsx")).PieceStation,
 };

@@ -14,6 +14,7 @@ import { Choice, NumberField, Part } from "../../ui/fields.tsx";
 import type { Geometry, ShownWalls } from "../../workers/geometry.ts";
 import { proxied } from "../../workers/geometry.ts";
 import type { StationProps } from "../station.ts";
+import { messages } from "./messages.ts";
 import { Decisions } from "./parts/Decisions.tsx";
 import { ZonePainter } from "./parts/ZonePainter.tsx";
 import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
@@ -21,11 +22,11 @@ import { SPACING_MM, useSurveyMap } from "./useSurveyMap.ts";
 type Look = "map" | "counts" | "lamp" | "gaps" | "thin" | "zones";
 
 const NAMED: readonly { name: string; pull: Direction }[] = [
-  { name: "Front", pull: [0, -1, 0] },
-  { name: "Back", pull: [0, 1, 0] },
-  { name: "Left", pull: [-1, 0, 0] },
-  { name: "Right", pull: [1, 0, 0] },
-  { name: "Up", pull: [0, 0, 1] },
+  { name: messages.sheet.front, pull: [0, -1, 0] },
+  { name: messages.sheet.back, pull: [0, 1, 0] },
+  { name: messages.sheet.left, pull: [-1, 0, 0] },
+  { name: messages.sheet.right, pull: [1, 0, 0] },
+  { name: messages.sheet.up, pull: [0, 0, 1] },
 ];
 
 export function SurveyStation({ document, planning }: StationProps) {
@@ -104,25 +105,25 @@ export function SurveyStation({ document, planning }: StationProps) {
   return (
     <>
       <Decisions document={document} planning={planning} wait={look === "map" && !map} />
-      <Part title="Look at it by">
+      <Part title={messages.sheet.lookAtItBy}>
         <Choice<Look>
           label=""
           value={look}
           options={[
-            { value: "map", name: "One pull" },
-            { value: "counts", name: "All pulls" },
-            { value: "lamp", name: "Lamp" },
-            { value: "gaps", name: "Gaps" },
-            { value: "thin", name: "Thin" },
-            { value: "zones", name: "Zones" },
+            { value: "map", name: messages.sheet.onePull },
+            { value: "counts", name: messages.sheet.allPulls },
+            { value: "lamp", name: messages.sheet.lamp },
+            { value: "gaps", name: messages.sheet.gaps },
+            { value: "thin", name: messages.sheet.thin },
+            { value: "zones", name: messages.sheet.zones },
           ]}
           onChange={setLook}
         />
       </Part>
       {look === "map" && (
         <>
-          <Part title="The pull">
-            <p className="quiet pb-1 text-sm">Drag the arrow on the stage, or set it here.</p>
+          <Part title={messages.sheet.thePull}>
+            <p className="quiet pb-1 text-sm">{messages.sheet.dragTheArrowOnTheStageOr}</p>
             <div className="flex flex-wrap gap-1 pb-1">
               {NAMED.map(({ name, pull: named }) => (
                 <button key={name} type="button" className="btn btn-xs" onClick={() => setPull(named)}>
@@ -132,7 +133,7 @@ export function SurveyStation({ document, planning }: StationProps) {
             </div>
             <DirectionFields direction={pull} leastElevationDeg={onBoard ? 0 : -90} onChange={setPull} />
             <NumberField
-              label="Least draft"
+              label={messages.sheet.leastDraft}
               unit="°"
               value={document.survey.draftDeg}
               least={0}
@@ -141,7 +142,7 @@ export function SurveyStation({ document, planning }: StationProps) {
               onChange={(draftDeg) => edit((plan) => ({ ...plan, survey: { ...plan.survey, draftDeg } }))}
             />
           </Part>
-          <Part title="Along this pull">
+          <Part title={messages.sheet.alongThisPull}>
             <Legend
               entries={[
                 [SURVEY_COLOURS[0], "free", map?.shares[0]],
@@ -153,19 +154,18 @@ export function SurveyStation({ document, planning }: StationProps) {
         </>
       )}
       {look === "counts" && (
-        <Part title="Free from how many pulls">
+        <Part title={messages.sheet.freeFromHowManyPulls}>
           {counts.result ? (
             <>
               <Legend
                 entries={[
-                  ["#5b1533", "free from none or almost none"],
-                  ["#d59a3b", "free from some"],
-                  ["#e9efe4", "free from many"],
+                  ["#5b1533", messages.sheet.freeFromNoneOrFew],
+                  ["#d59a3b", messages.sheet.freeFromSome],
+                  ["#e9efe4", messages.sheet.freeFromMany],
                 ]}
               />
               <p className="mt-2 text-sm">
-                {(100 * counts.trouble).toFixed(1)} % of the piece is free from none of {counts.result.pulls} pulls:
-                that is where fill or a plug will be needed.
+                {messages.sheet.freeFromNone((100 * counts.trouble).toFixed(1), counts.result.pulls)}
               </p>
             </>
           ) : (
@@ -174,33 +174,24 @@ export function SurveyStation({ document, planning }: StationProps) {
         </Part>
       )}
       {look === "gaps" && (
-        <Part title="Gaps the rubber would close">
-          <p className="quiet pb-1 text-sm">
-            Narrower than {show.length(bridgedMm)}, twice the jacket: silicone from both walls meets and locks. Fill
-            such a gap with clay or a plug before the first coat, or part the mould through it.
-          </p>
+        <Part title={messages.sheet.gapsTheRubberWouldClose}>
+          <p className="quiet pb-1 text-sm">{messages.sheet.gapsHelp(show.length(bridgedMm))}</p>
           <NarrowList narrow={walls?.gaps} limitMm={bridgedMm} what="gap" stage={stage} />
         </Part>
       )}
       {look === "thin" && (
-        <Part title="Thin parts of the piece">
-          <p className="quiet pb-1 text-sm">
-            Thinner than {show.length(THIN_PART_MM)}: what breaks first when the mould comes off. Support it, or let the
-            jacket be cut there. The material of the piece decides.
-          </p>
+        <Part title={messages.sheet.thinPartsOfThePiece}>
+          <p className="quiet pb-1 text-sm">{messages.sheet.thinHelp(show.length(THIN_PART_MM))}</p>
           <NarrowList narrow={walls?.thin} limitMm={THIN_PART_MM} what="part" stage={stage} />
         </Part>
       )}
       {look === "zones" && <ZonePainter document={document} mesh={bundle?.piece ?? null} />}
       {look === "lamp" && (
-        <Part title="The lamp">
-          <p className="text-sm">
-            Drag the lamp round the piece. The red line runs where light meets shadow: seen from the lamp, that is the
-            horizon a parting line would follow.
-          </p>
+        <Part title={messages.sheet.theLamp}>
+          <p className="text-sm">{messages.sheet.lampHelp}</p>
           <DirectionFields direction={lamp} leastElevationDeg={-90} onChange={setLamp} />
           <button type="button" className="btn btn-sm mt-2 w-full" onClick={() => setPull(lamp)}>
-            Use the lamp's direction as the pull
+            {messages.sheet.useTheLampsDirectionAsThe}
           </button>
         </Part>
       )}
@@ -225,7 +216,10 @@ function NarrowList({
     stage?.setTags(
       (narrow?.places ?? []).slice(0, MOST_TAGS).map(({ at, narrowestMm }) => ({
         at,
-        text: narrowestMm < CLOSED_MM ? `${what} runs to nothing` : `${what} ${show.length(narrowestMm)}`,
+        text:
+          narrowestMm < CLOSED_MM
+            ? messages.sheet.tagRunsToNothing(what)
+            : messages.sheet.tag(what, show.length(narrowestMm)),
       })),
     );
     return () => stage?.setTags([]);
@@ -235,24 +229,24 @@ function NarrowList({
     <>
       <Legend
         entries={[
-          [SURVEY_COLOURS[2], `under ${show.length(limitMm)}`],
-          [SURVEY_COLOURS[1], `under ${show.length(NEAR_LIMIT * limitMm)}`],
+          [SURVEY_COLOURS[2], messages.sheet.under(show.length(limitMm))],
+          [SURVEY_COLOURS[1], messages.sheet.under(show.length(NEAR_LIMIT * limitMm))],
         ]}
       />
       {narrow.places.length === 0 ? (
-        <p className="text-sm">None found.</p>
+        <p className="text-sm">{messages.sheet.noneFound}</p>
       ) : (
         <ol className="mt-2 text-sm" data-testid="narrow-places">
           {narrow.places.slice(0, MOST_LISTED).map(({ at, narrowestMm }) => (
             <li key={at.join()} className="flex justify-between py-0.5">
-              <span>{show.length(at[2])} above the board</span>
+              <span>{messages.sheet.aboveTheBoard(show.length(at[2]))}</span>
               <span className="font-medium">
-                {narrowestMm < CLOSED_MM ? "runs to nothing" : show.length(narrowestMm)}
+                {narrowestMm < CLOSED_MM ? messages.sheet.runsToNothing : show.length(narrowestMm)}
               </span>
             </li>
           ))}
           {narrow.places.length > MOST_LISTED && (
-            <li className="quiet">and {narrow.places.length - MOST_LISTED} more</li>
+            <li className="quiet">{messages.sheet.andMore(narrow.places.length - MOST_LISTED)}</li>
           )}
         </ol>
       )}

@@ -3,6 +3,7 @@ import { type FillPart, withChoice } from "../../../../core/release/fills.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
+import { messages } from "../messages.ts";
 
 /**
  * What has to be in place before the first coat goes on: foot clay, and webs of clay across gaps. Each can be done
@@ -33,21 +34,21 @@ export function BeforeCoat({
     edit((plan) => ({ ...plan, jacket: { ...plan.jacket, footClayMm: heightMm } }));
   return (
     <div className="mt-2 rounded border border-base-300 p-2 text-sm" data-testid="before-coat">
-      <p className="font-medium">Before the first coat</p>
+      <p className="font-medium">{messages.beforeCoat.beforeTheFirstCoat}</p>
       <ul>
         {footClayMm3 > 0 && (
           <li className="flex items-baseline justify-between gap-2 py-1">
-            <span>{`Foot clay, ${show.volume(footClayMm3)}: gaps under the piece up to ${show.length(footClayMm)}`}</span>
+            <span>{messages.beforeCoat.footClay(show.volume(footClayMm3), show.length(footClayMm))}</span>
             <button type="button" className="btn btn-xs" onClick={() => closeFoot(0)}>
-              Do without
+              {messages.beforeCoat.doWithout}
             </button>
           </li>
         )}
         {leftOpen && (
           <li className="flex items-baseline justify-between gap-2 py-1">
-            <span>Gaps under the piece stay open</span>
+            <span>{messages.beforeCoat.gapsUnderThePieceStayOpen}</span>
             <button type="button" className="btn btn-xs" onClick={() => closeFoot(newPlan().jacket.footClayMm)}>
-              Close them with clay
+              {messages.beforeCoat.closeThemWithClay}
             </button>
           </li>
         )}
@@ -58,7 +59,7 @@ export function BeforeCoat({
               className="text-left underline decoration-dotted underline-offset-4"
               onClick={() => stage?.comeTo(at)}
             >
-              {`Web across a gap, ${where(at)}: ${show.volume(volumeMm3)} of clay`}
+              {messages.beforeCoat.web(where(at), show.volume(volumeMm3))}
             </button>
             <button
               type="button"
@@ -70,7 +71,7 @@ export function BeforeCoat({
                 }))
               }
             >
-              Do without
+              {messages.beforeCoat.doWithout}
             </button>
           </li>
         ))}

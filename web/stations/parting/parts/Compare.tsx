@@ -6,6 +6,7 @@ import { Caution, Part } from "../../../ui/fields.tsx";
 import { StateIcon } from "../../../ui/StateIcon.tsx";
 import type { ShownOffer } from "../../../workers/geometry.ts";
 import type { StationProps } from "../../station.ts";
+import { messages } from "../messages.ts";
 import { Picture } from "./Picture.tsx";
 import { SideBySide } from "./SideBySide.tsx";
 
@@ -46,14 +47,14 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
     });
     if (run.current !== own) return;
     setBusy(false);
-    setProblem(answer.ok ? null : answer.cancelled ? "Stopped; what was found so far is shown." : answer.message);
+    setProblem(answer.ok ? null : answer.cancelled ? messages.compare.stopped : answer.message);
   };
   const best = cheapest(plans);
   const two = plans.filter((plan) => marked.includes(plan.sections.length));
   return (
-    <Part title="What would more sections cost?">
+    <Part title={messages.compare.title}>
       <button type="button" className="btn btn-sm w-full" disabled={busy} onClick={() => void look()}>
-        {plans.length > 0 ? "Compare again" : "Compare two to six sections"}
+        {plans.length > 0 ? messages.compare.compareAgain : messages.compare.compareTwoToSixSections}
       </button>
       {problem && <Caution>{problem}</Caution>}
       {plans.length > 0 && (
@@ -70,17 +71,18 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
               <div className="min-w-0 grow">
                 <p className="flex items-baseline justify-between gap-2 font-medium">
                   <span>
-                    {count} sections {plan === best && <span className="quiet text-xs">cheapest that comes off</span>}
+                    {count} {messages.compare.sections}{" "}
+                    {plan === best && <span className="quiet text-xs">{messages.compare.cheapestThatComesOff}</span>}
                   </span>
                   <span className="whitespace-nowrap">≈ {show.money(plan.cost)}</span>
                 </p>
                 <p className="text-sm leading-snug">{plan.reason}</p>
                 {plan.held > 0 && (
                   <p className="text-sm text-warning">
-                    <StateIcon standing="look" silent /> {`${plan.held} of ${count} held`}
+                    <StateIcon standing="look" silent /> {messages.compare.held(plan.held, count)}
                   </p>
                 )}
-                {plan.lifted && <p className="quiet text-sm">the piece is lifted once</p>}
+                {plan.lifted && <p className="quiet text-sm">{messages.compare.lifted}</p>}
                 <div className="mt-1 flex items-center justify-between">
                   <label className="flex items-center gap-1.5 text-xs">
                     <input
@@ -93,7 +95,7 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
                         )
                       }
                     />
-                    side by side
+                    {messages.compare.sideBySide}
                   </label>
                   <button
                     type="button"
@@ -101,7 +103,7 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
                     disabled={chosen === count}
                     onClick={() => onTake(count as SectionCount)}
                   >
-                    {chosen === count ? "Taken" : "Take this one"}
+                    {chosen === count ? messages.compare.taken : messages.compare.takeThisOne}
                   </button>
                 </div>
               </div>
@@ -110,11 +112,7 @@ export function Compare({ planning, heldFor, chosen, onTake }: CompareProps) {
         })}
       </ul>
       {two.length === 2 && <SideBySide plans={[two[0], two[1]]} onClose={() => setMarked([])} />}
-      {plans.length > 0 && (
-        <p className="quiet text-xs">
-          Each plan is proven on the jacket itself; costs are for parting alone, at your rates.
-        </p>
-      )}
+      {plans.length > 0 && <p className="quiet text-xs">{messages.compare.proven}</p>}
     </Part>
   );
 }

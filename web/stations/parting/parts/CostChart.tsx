@@ -4,6 +4,7 @@ import { Bar } from "react-chartjs-2";
 import { COST_PARTS } from "../../../../core/parting/search/price.ts";
 import { SettingsContext, useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
+import { messages } from "../messages.ts";
 import { PARTS } from "./costParts.ts";
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip);
@@ -23,7 +24,9 @@ export default function CostChart({ plans }: { plans: readonly ShownOffer[] }) {
     <figure className="mt-3">
       <div className="h-44">
         <Bar
-          aria-label={`Cost of ${plans.map((plan) => `${plan.sections.length} sections: ${show.money(plan.cost)}`).join("; ")}`}
+          aria-label={messages.costChart.costs(
+            plans.map((plan) => messages.costChart.plan(plan.sections.length, show.money(plan.cost))).join("; "),
+          )}
           role="img"
           data={{
             labels: plans.map((plan) => String(plan.sections.length)),

@@ -3,23 +3,24 @@ import { usePlan } from "../../../document/planStore.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { More } from "../../../ui/fields.tsx";
+import { messages } from "../messages.ts";
 
 const MADE_OF: Record<FillChoice["kind"], string> = {
-  silicone: "Silicone, with the thick coats",
-  clay: "Clay over the jacket",
-  web: "Web of clay, before the first coat",
-  plug: "Hard plug, cast beforehand",
-  open: "Left open",
+  silicone: messages.fillList.siliconeWithTheThickCoats,
+  clay: messages.fillList.clayOverTheJacket,
+  web: messages.fillList.webOfClayBeforeTheFirst,
+  plug: messages.fillList.hardPlugCastBeforehand,
+  open: messages.fillList.leftOpen,
 };
 const KINDS = Object.keys(MADE_OF) as FillChoice["kind"][];
 
 /** What a fill costs, and what it means for the jacket. */
 function meaning({ kind, onJacketMm2 }: FillPart, costMinor: number, show: ReturnType<typeof useShow>): string {
-  const stands = `about ${show.area(onJacketMm2)} of the jacket stands off the shell`;
+  const stands = messages.fillList.standsOff(show.area(onJacketMm2));
   const costs = show.money(costMinor);
   if (kind === "silicone") return costs;
-  if (kind === "web") return `${costs} of work; the jacket runs over it, and the clay stays with the piece`;
-  return kind === "clay" ? `${costs} of work; ${stands}` : `${costs} of work, cast beforehand; ${stands}`;
+  if (kind === "web") return messages.fillList.webWork(costs);
+  return kind === "clay" ? messages.fillList.work(costs, stands) : messages.fillList.castWork(costs, stands);
 }
 
 /** The fills part by part: how much, where, and made of what; each may be made of something else, or left open. */
@@ -44,7 +45,7 @@ export function FillList({
   const choose = (at: FillChoice["at"], kind: FillChoice["kind"] | null) =>
     edit((plan) => ({ ...plan, parting: { ...plan.parting, fills: withChoice(plan.parting.fills, at, kind) } }));
   return (
-    <More title={`The fills, one by one (${parts.length}${open.length > 0 ? `, ${open.length} left open` : ""})`}>
+    <More title={messages.fillList.title(parts.length, open.length)}>
       <ul className="text-sm" data-testid="fills">
         {parts.map((part, k) => {
           const { kind, chosen, volumeMm3, thickMm, at } = part;
@@ -56,20 +57,20 @@ export function FillList({
                   className="text-left underline decoration-dotted underline-offset-4"
                   onClick={() => stage?.comeTo(at)}
                 >
-                  {`Fill ${k + 1}: ${where(at)}`}
+                  {messages.fillList.fill(k + 1, where(at))}
                 </button>
-                <span className="shrink-0">{`${show.volume(volumeMm3)}, ${show.length(thickMm)} thick`}</span>
+                <span className="shrink-0">{messages.fillList.size(show.volume(volumeMm3), show.length(thickMm))}</span>
               </div>
               <p className="quiet text-xs">{meaning(part, costsMinor[k] ?? 0, show)}</p>
               <select
                 className="select select-xs mt-1 w-full"
-                aria-label={`Fill ${k + 1} is made of`}
+                aria-label={messages.fillList.madeOf(k + 1)}
                 value={kind}
                 onChange={(event) => choose(at, event.target.value as FillChoice["kind"])}
               >
                 {KINDS.map((each) => (
                   <option key={each} value={each}>
-                    {each === kind && chosen ? `${MADE_OF[each]} (chosen)` : MADE_OF[each]}
+                    {each === kind && chosen ? messages.fillList.chosen(MADE_OF[each]) : MADE_OF[each]}
                   </option>
                 ))}
               </select>
@@ -83,10 +84,10 @@ export function FillList({
               className="text-left underline decoration-dotted underline-offset-4"
               onClick={() => stage?.comeTo(at)}
             >
-              {`${MADE_OF.open}: ${where(at)}`}
+              {messages.fillList.openAt(where(at))}
             </button>
             <button type="button" className="btn btn-xs" onClick={() => choose(at, null)}>
-              Fill it again
+              {messages.fillList.fillItAgain}
             </button>
           </li>
         ))}

@@ -1,5 +1,6 @@
 import { useShow } from "../../../lib/show.ts";
 import { FILL_COLOURS } from "../../../scene/materials.ts";
+import { messages } from "../messages.ts";
 
 const INK = "#22303a";
 const PAPER = FILL_COLOURS[0];
@@ -9,7 +10,10 @@ const KINDS = [
   { name: "silicone", background: PAPER },
   { name: "clay", background: `${lines(45)}, ${PAPER}` },
   { name: "web", background: `${lines(45)}, ${lines(-45)}, ${PAPER}` },
-  { name: "hard plug", background: `radial-gradient(${INK} 1px, transparent 1.5px) 0 0 / 5px 5px, ${PAPER}` },
+  {
+    name: messages.fillShown.hardPlug,
+    background: `radial-gradient(${INK} 1px, transparent 1.5px) 0 0 / 5px 5px, ${PAPER}`,
+  },
 ];
 
 /** Shows the fill on the stage by its thickness, with the scale it is painted by. */
@@ -32,7 +36,7 @@ export function FillShown({
           checked={shown}
           onChange={(event) => onShow(event.target.checked)}
         />
-        Show the fill, by thickness and kind
+        {messages.fillShown.showTheFillByThicknessAnd}
       </label>
       {shown && (
         <div className="mt-1 flex items-center gap-2 text-xs" data-testid="fill-scale">
@@ -46,7 +50,7 @@ export function FillShown({
         </div>
       )}
       {shown && (
-        <ul className="mt-1 flex flex-wrap gap-x-3 text-xs" aria-label="How fills are hatched">
+        <ul className="mt-1 flex flex-wrap gap-x-3 text-xs" aria-label={messages.fillShown.howFillsAreHatched}>
           {KINDS.map(({ name, background }) => (
             <li key={name} className="flex items-center gap-1">
               <span aria-hidden="true" className="inline-block h-3 w-5 border border-base-300" style={{ background }} />

@@ -7,6 +7,7 @@ import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
+import { messages } from "../messages.ts";
 import type { HandWork } from "../useHand.ts";
 import { type Chosen, FAR_NUDGE, NUDGE_MM, type Place, useHandKeys, useStageHands } from "../useLineHands.ts";
 import { SuggestRest } from "./SuggestRest.tsx";
@@ -14,9 +15,9 @@ import { SuggestRest } from "./SuggestRest.tsx";
 type WayKind = Way["kind"];
 
 const WAYS: readonly { value: WayKind; name: string }[] = [
-  { value: "shortest", name: "Shortest" },
-  { value: "horizon", name: "Horizon" },
-  { value: "creases", name: "Creases" },
+  { value: "shortest", name: messages.linesByHand.shortest },
+  { value: "horizon", name: messages.linesByHand.horizon },
+  { value: "creases", name: messages.linesByHand.creases },
 ];
 
 /** Moves, draws and merges the parting's lines. */
@@ -36,23 +37,20 @@ export function LinesByHand({
   const { layout } = hand;
   if (!layout) {
     return (
-      <Part title="Lines by hand">
-        <p className="quiet pb-2 text-sm">
-          Take these lines in hand to move them, draw new ones or merge sections. Your lines stay as you draw them; we
-          re-check each section.
-        </p>
+      <Part title={messages.linesByHand.linesByHand}>
+        <p className="quiet pb-2 text-sm">{messages.linesByHand.invitation}</p>
         <button type="button" className="btn btn-sm w-full" disabled={!canTake} onClick={hand.take}>
-          Take the lines in hand
+          {messages.linesByHand.takeTheLinesInHand}
         </button>
       </Part>
     );
   }
   return (
     <Part
-      title="Lines by hand"
+      title={messages.linesByHand.linesByHand}
       aside={
         <button type="button" className="text-sm underline" onClick={onSuggest}>
-          Suggest again
+          {messages.linesByHand.suggestAgain}
         </button>
       }
     >
@@ -122,11 +120,11 @@ function HandTools({
   return (
     <div data-testid="hand">
       <Choice
-        label="The hand"
+        label={messages.linesByHand.theHand}
         value={mode}
         options={[
-          { value: "move", name: "Move handles" },
-          { value: "draw", name: "Draw a line" },
+          { value: "move", name: messages.linesByHand.moveHandles },
+          { value: "draw", name: messages.linesByHand.drawALine },
         ]}
         onChange={(next) => {
           setMode(next);
@@ -136,10 +134,10 @@ function HandTools({
       />
       {(mode === "draw" || chosenLine) && (
         <>
-          <Choice label="How it runs between" value={way} options={WAYS} onChange={setWay} />
+          <Choice label={messages.linesByHand.howItRunsBetween} value={way} options={WAYS} onChange={setWay} />
           {way === "horizon" && (
             <label className="flex items-center justify-between py-1 text-sm">
-              <span className="quiet">Horizon of the pull of</span>
+              <span className="quiet">{messages.linesByHand.horizonOfThePullOf}</span>
               <select
                 className="select select-sm w-32"
                 value={horizonOf}
@@ -147,7 +145,7 @@ function HandTools({
               >
                 {[...layout.sections.keys()].map((s) => (
                   <option key={s} value={s}>
-                    {`section ${numberOf(s)}`}
+                    {messages.linesByHand.section(numberOf(s))}
                   </option>
                 ))}
               </select>
@@ -155,11 +153,7 @@ function HandTools({
           )}
         </>
       )}
-      {mode === "move" && !chosenLine && (
-        <p className="quiet py-1 text-sm">
-          Drag a dot on the stage. Click a line to add a dot; click a dot to choose it. Keys [ and ] go from dot to dot.
-        </p>
-      )}
+      {mode === "move" && !chosenLine && <p className="quiet py-1 text-sm">{messages.linesByHand.moveHelp}</p>}
       {mode === "move" && chosenLine && (
         <div className="mt-1 grid grid-cols-2 gap-1">
           <button
@@ -167,23 +161,20 @@ function HandTools({
             className="btn btn-sm"
             onClick={() => void hand.make({ kind: "lay", ...chosenLine, way: wayTaken })}
           >
-            Lay the stretch after it
+            {messages.linesByHand.layTheStretchAfterIt}
           </button>
           <button type="button" className="btn btn-sm" onClick={() => change({ kind: "remove", ...chosenLine })}>
-            Take the dot away
+            {messages.linesByHand.takeTheDotAway}
           </button>
           <p className="quiet col-span-2 text-xs">
-            Arrow keys move it {show.length(NUDGE_MM)}, with shift {show.length(NUDGE_MM * FAR_NUDGE)}; delete takes it
-            away.
+            {messages.linesByHand.keysHelp(show.length(NUDGE_MM), show.length(NUDGE_MM * FAR_NUDGE))}
           </p>
         </div>
       )}
       {mode === "draw" && (
         <>
           <p className="quiet py-1 text-sm" data-testid="picked">
-            {picked.length === 0
-              ? "Click places on the mould, or turn it by keys and press P for what is in the middle. Begin and end on a line or on the board, or close the line to a ring."
-              : `${picked.length} ${picked.length === 1 ? "place" : "places"} picked.`}
+            {picked.length === 0 ? messages.linesByHand.drawHelp : messages.linesByHand.picked(picked.length)}
           </p>
           <div className="grid grid-cols-3 gap-1">
             <button
@@ -192,10 +183,10 @@ function HandTools({
               disabled={picked.length < 2}
               onClick={() => void finish(false)}
             >
-              Finish
+              {messages.linesByHand.finish}
             </button>
             <button type="button" className="btn btn-sm" disabled={picked.length < 3} onClick={() => void finish(true)}>
-              Close to a ring
+              {messages.linesByHand.closeToARing}
             </button>
             <button
               type="button"
@@ -203,7 +194,7 @@ function HandTools({
               disabled={picked.length === 0}
               onClick={() => setPicked((before) => before.slice(0, -1))}
             >
-              Take back
+              {messages.linesByHand.takeBack}
             </button>
           </div>
         </>
@@ -215,7 +206,7 @@ function HandTools({
           const number = sections.find(({ origin }) => origin === trouble.section)?.number ?? null;
           return <Caution key={trouble.section}>{troubleInWords(trouble, number)}</Caution>;
         })}
-      <More title={`${layout.lines.length} ${layout.lines.length === 1 ? "line" : "lines"}: merge or mirror`}>
+      <More title={messages.linesByHand.mergeOrMirror(layout.lines.length)}>
         <ul className="text-sm" data-testid="laid-lines">
           {layout.lines.map((line, n) => (
             <li
@@ -239,21 +230,21 @@ function HandTools({
                     })
                   }
                 >
-                  Merge
+                  {messages.linesByHand.merge}
                 </button>
                 <button
                   type="button"
                   className="btn btn-xs"
                   onClick={() => change({ kind: "mirror", line: n, across: "x" })}
                 >
-                  Mirror ↔
+                  {messages.linesByHand.mirrorAcross}
                 </button>
                 <button
                   type="button"
                   className="btn btn-xs"
                   onClick={() => change({ kind: "mirror", line: n, across: "y" })}
                 >
-                  Mirror ↕
+                  {messages.linesByHand.mirrorAlong}
                 </button>
               </span>
             </li>

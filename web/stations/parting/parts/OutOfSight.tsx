@@ -3,6 +3,7 @@ import type { HiddenStretch } from "../../../../core/parting/lines/bothSides.ts"
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution, More } from "../../../ui/fields.tsx";
+import { messages } from "../messages.ts";
 
 /** Stretches of line that one of their two sections does not see: gone to, and moved into sight with one click. */
 export function OutOfSight({
@@ -15,13 +16,10 @@ export function OutOfSight({
   const show = useShow();
   const { stage } = useStage();
   const total = hidden.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
-  const places = `${hidden.length} ${hidden.length === 1 ? "place" : "places"}`;
   return (
     <>
-      <Caution>
-        {`The line is out of sight of one of its two sections in ${places}, ${show.length(total)} in all. Marked on the stage.`}
-      </Caution>
-      <More title="Go to them, or move the line into sight">
+      <Caution>{messages.outOfSight.told(hidden.length, show.length(total))}</Caution>
+      <More title={messages.outOfSight.title}>
         <ul className="text-sm" data-testid="out-of-sight">
           {hidden.map(({ at, to, from, lengthMm, moveMm }) => (
             <li key={at.join()} className="flex items-center justify-between gap-2 py-1">
@@ -30,7 +28,7 @@ export function OutOfSight({
                 className="text-left underline decoration-dotted underline-offset-4"
                 onClick={() => stage?.comeTo(at)}
               >
-                {`${show.length(lengthMm)} unseen by ${from}`}
+                {messages.outOfSight.unseenBy(show.length(lengthMm), from)}
               </button>
               {to && moveMm !== null ? (
                 <button
@@ -38,10 +36,10 @@ export function OutOfSight({
                   className="btn btn-xs"
                   onClick={() => onMove({ kind: "shift", at, to, lengthMm })}
                 >
-                  {`Move ${show.length(moveMm)}`}
+                  {messages.outOfSight.move(show.length(moveMm))}
                 </button>
               ) : (
-                <span className="quiet">nothing near is seen by both</span>
+                <span className="quiet">{messages.outOfSight.noneNear}</span>
               )}
             </li>
           ))}

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { ShownOffer } from "../../../workers/geometry.ts";
+import { messages } from "../messages.ts";
 
 /** A plan's small picture; its address is given back when it goes. */
 export function Picture({ plan, className }: { plan: ShownOffer; className: string }) {
@@ -10,7 +11,7 @@ export function Picture({ plan, className }: { plan: ShownOffer; className: stri
     return () => URL.revokeObjectURL(url);
   }, [plan.picture]);
   return address ? (
-    <img src={address} alt={`The piece in ${plan.sections.length} sections`} className={`bg-base-200 ${className}`} />
+    <img src={address} alt={messages.picture.ofPlan(plan.sections.length)} className={`bg-base-200 ${className}`} />
   ) : (
     <span className={className} />
   );

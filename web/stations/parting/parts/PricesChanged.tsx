@@ -1,6 +1,7 @@
 import { useContext } from "react";
 import { type SearchRates, sameSearchRates } from "../../../../core/plan/document/searchRates.ts";
 import { SettingsContext } from "../../../lib/show.ts";
+import { messages } from "../messages.ts";
 
 /** Says that the lines were suggested at other rates than the workshop's of today, and offers to suggest them again. */
 export function PricesChanged({ suggestedAt, onAgain }: { suggestedAt: SearchRates | null; onAgain: () => void }) {
@@ -8,9 +9,9 @@ export function PricesChanged({ suggestedAt, onAgain }: { suggestedAt: SearchRat
   if (!suggestedAt || sameSearchRates(suggestedAt, rates)) return null;
   return (
     <div className="mt-2 rounded border border-base-300 p-2 text-sm" data-testid="prices-changed">
-      <p>Your rates have changed since these lines were suggested. The costs are today's; the lines have stayed.</p>
+      <p>{messages.pricesChanged.told}</p>
       <button type="button" className="btn btn-xs mt-1" onClick={onAgain}>
-        Suggest again at today's rates
+        {messages.pricesChanged.again}
       </button>
     </div>
   );

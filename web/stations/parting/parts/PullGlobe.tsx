@@ -1,5 +1,6 @@
 import type { Leaving, PullRange } from "../../../../core/parting/search/pullRange.ts";
 import { bearingAndElevation, type Direction, onGlobe, sameDirection } from "../../../../core/space/directions.ts";
+import { messages } from "../messages.ts";
 
 const SIZE = 220;
 const RADIUS = 100;
@@ -7,7 +8,7 @@ const RADIUS = 100;
 /** Told apart by shape and by shade, not by colour alone. */
 const MARKS: Record<Leaving, { name: string; className: string; radius: number }> = {
   free: { name: "free", className: "fill-success stroke-success", radius: 7 },
-  fill: { name: "with a fill", className: "fill-transparent stroke-success", radius: 5 },
+  fill: { name: messages.pullGlobe.withAFill, className: "fill-transparent stroke-success", radius: 5 },
   locked: { name: "locked", className: "fill-transparent stroke-base-content/40", radius: 1.5 },
 };
 
@@ -28,7 +29,7 @@ export function PullGlobe({
         viewBox={`${-SIZE / 2} ${-SIZE / 2} ${SIZE} ${SIZE}`}
         className="mx-auto w-56"
         role="img"
-        aria-label={`Free along ${free} of ${range.directions.length} pulls`}
+        aria-label={messages.pullGlobe.title(free, range.directions.length)}
       >
         <circle r={RADIUS} className="fill-base-200 stroke-base-300" />
         {range.directions.map(({ pull: direction, leaving }) => {
@@ -47,7 +48,7 @@ export function PullGlobe({
               className={`${className} cursor-pointer`}
               onClick={() => onPull(direction)}
             >
-              <title>{`bearing ${Math.round(bearingDeg)}°, elevation ${Math.round(elevationDeg)}°: ${name}`}</title>
+              <title>{messages.pullGlobe.pull(Math.round(bearingDeg), Math.round(elevationDeg), name)}</title>
             </circle>
           );
         })}

@@ -4,6 +4,7 @@ import { usePlan } from "../../../document/planStore.ts";
 import { type Show, useShow } from "../../../lib/show.ts";
 import { Caution } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
+import { messages } from "../messages.ts";
 
 /**
  * What would free a section that is held, or save fill under one that comes off: looked for on request, each tried before
@@ -45,16 +46,16 @@ export function Remedies({
           disabled={trying || planning.quality !== "settled"}
           onClick={() => void look()}
         >
-          {trying ? "Trying each on the jacket…" : locked ? "What would free it?" : "What would save fill?"}
+          {trying
+            ? messages.remedies.tryingEachOnTheJacket
+            : locked
+              ? messages.remedies.whatWouldFreeIt
+              : messages.remedies.whatWouldSaveFill}
         </button>
       )}
       {problem && <Caution>{problem}</Caution>}
       {!trying && found?.length === 0 && (
-        <Caution>
-          {locked
-            ? "Turning its pull, a deeper fill, a plug, other lines, splitting it: none of them frees it. Add a section, or lay the piece another way."
-            : "Turning its pull, a plug, other lines, splitting it: none of them saves a tenth of the fill."}
-        </Caution>
+        <Caution>{locked ? messages.remedies.noneFrees : messages.remedies.noneSaves}</Caution>
       )}
       {found?.map((remedy) => (
         <button
@@ -76,20 +77,20 @@ export function Remedies({
 function nameOf(remedy: Remedy, show: Show): string {
   switch (remedy.kind) {
     case "turn":
-      return `Turn its pull ${Math.round(remedy.turnDeg)}°`;
+      return messages.remedies.turnItsPull(Math.round(remedy.turnDeg));
     case "fill":
-      return "Fill what was left open";
+      return messages.remedies.fillWhatWasLeftOpen;
     case "plug":
-      return "Part a plug there";
+      return messages.remedies.partAPlugThere;
     case "move":
-      return `Move its lines, ${show.length(remedy.moveMm)} at most`;
+      return messages.remedies.moveItsLinesAtMost(show.length(remedy.moveMm));
     case "split":
-      return "Split it in two";
+      return messages.remedies.splitItInTwo;
   }
 }
 
 function priceOf({ moreFillG, moreLineMm, all }: Remedy, show: Show): string {
   const signed = (value: number, text: (value: number) => string) => `${value < 0 ? "−" : "+"}${text(Math.abs(value))}`;
-  const then = all ? "all sections release" : "this section releases, others not yet";
-  return `${signed(moreFillG, show.mass)} fill, ${signed(moreLineMm, show.length)} of line; ${then}`;
+  const then = all ? messages.remedies.allComeOff : messages.remedies.thisComesOff;
+  return messages.remedies.change(signed(moreFillG, show.mass), signed(moreLineMm, show.length), then);
 }

@@ -8,6 +8,7 @@ import { DirectionFields } from "../../../ui/DirectionFields.tsx";
 import { Figure } from "../../../ui/Figure.tsx";
 import { Choice } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
+import { messages } from "../messages.ts";
 import { Remedies } from "./Remedies.tsx";
 import { WhereFrom } from "./WhereFrom.tsx";
 
@@ -68,13 +69,14 @@ export function SectionCard({
         </span>
         <span className="grow">
           <span className="block font-medium">
-            {section.plugUnder !== null && `Plug under ${section.plugUnder}: `}
+            {section.plugUnder !== null && messages.sectionCard.plugUnder(section.plugUnder)}
             {statusOf(section, show)}
           </span>
           <span className="quiet block text-sm">
             {show.area(section.areaMm2)}, {show.mass(massG)}
-            {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
-            {treatment.hold && `, ${treatment.hold === "pull" ? "pull held" : "held"}`}
+            {section.fillMm3 > 0 && messages.sectionCard.withFill(show.volume(section.fillMm3))}
+            {treatment.hold &&
+              (treatment.hold === "pull" ? messages.sectionCard.pullHeld : messages.sectionCard.sectionHeld)}
           </span>
         </span>
         <span aria-hidden="true" className="quiet">
@@ -82,7 +84,7 @@ export function SectionCard({
         </span>
       </button>
       <label className="mt-2 block">
-        <span className="sr-only">Slide section {section.number} out</span>
+        <span className="sr-only">{messages.sectionCard.slideSectionOut(section.number)}</span>
         <input
           type="range"
           className="range range-xs w-full"
@@ -90,40 +92,44 @@ export function SectionCard({
           max={1}
           step={0.01}
           value={out}
-          aria-label={`Slide section ${section.number} out`}
+          aria-label={messages.sectionCard.slideSectionOut(section.number)}
           onChange={(event) => onSlide(Number(event.target.value))}
         />
       </label>
       {open && (
         <div className="mt-1">
           <div className="flex items-baseline justify-between gap-2">
-            <p className="quiet text-sm">Drag its arrow on the stage, or set the pull here.</p>
+            <p className="quiet text-sm">{messages.sectionCard.dragItsArrowOnTheStageOr}</p>
             <button type="button" className="btn btn-xs shrink-0" onClick={onLook}>
-              Look along it
+              {messages.sectionCard.lookAlongIt}
             </button>
           </div>
           <DirectionFields direction={pull} leastElevationDeg={-90} onChange={onPull} />
-          <Figure label="presses into the rubber at most">{`${show.length(section.biteMm)} of ${show.length(giveMm)}`}</Figure>
-          <Figure label="moves before it is clear">{show.length(section.travelMm)}</Figure>
+          <Figure label={messages.sectionCard.pressesIntoTheRubberAtMost}>
+            {messages.sectionCard.pressesOf(show.length(section.biteMm), show.length(giveMm))}
+          </Figure>
+          <Figure label={messages.sectionCard.movesBeforeItIsClear}>{show.length(section.travelMm)}</Figure>
           {section.biteAt && !section.releases && (
             <button
               type="button"
               className="btn btn-sm my-1 w-full"
               onClick={() => stage?.comeTo(section.biteAt as Direction)}
             >
-              {`Held at: ${where(section.biteAt)}`}
+              {messages.sectionCard.heldAt(where(section.biteAt))}
             </button>
           )}
-          <Figure label="Fill">{show.volume(section.fillMm3)}</Figure>
-          {section.fillThickMm > 0 && <Figure label="thickest of the fill">{show.length(section.fillThickMm)}</Figure>}
+          <Figure label={messages.sectionCard.fill}>{show.volume(section.fillMm3)}</Figure>
+          {section.fillThickMm > 0 && (
+            <Figure label={messages.sectionCard.thickestOfTheFill}>{show.length(section.fillThickMm)}</Figure>
+          )}
           {(section.fillMm3 > 0 || section.fillWith !== "silicone") && (
             <Choice<FillWith>
-              label="Its fills are"
+              label={messages.sectionCard.itsFillsAre}
               value={treatment.fillWith ?? "silicone"}
               options={[
-                { value: "silicone", name: "As suggested" },
-                { value: "clay", name: "All of clay" },
-                { value: "open", name: "Left open" },
+                { value: "silicone", name: messages.sectionCard.asSuggested },
+                { value: "clay", name: messages.sectionCard.allOfClay },
+                { value: "open", name: messages.sectionCard.leftOpen },
               ]}
               onChange={(fillWith) => onTreat({ fillWith })}
             />
@@ -132,12 +138,12 @@ export function SectionCard({
             <Remedies section={section.number} locked={!section.releases} planning={planning} />
           )}
           <Choice<Hold | "free">
-            label="While the rest is suggested"
+            label={messages.sectionCard.whileTheRestIsSuggested}
             value={treatment.hold ?? "free"}
             options={[
-              { value: "free", name: "Free" },
-              { value: "pull", name: "Keep its pull" },
-              { value: "section", name: "Keep it whole" },
+              { value: "free", name: messages.sectionCard.free },
+              { value: "pull", name: messages.sectionCard.keepItsPull },
+              { value: "section", name: messages.sectionCard.keepItWhole },
             ]}
             onChange={(hold) => onTreat({ hold: hold === "free" ? undefined : hold })}
           />
@@ -151,7 +157,10 @@ export function SectionCard({
 /** Whether a section comes off, and how deep it presses on the way. */
 function statusOf({ releases, biteMm, lifted, plugUnder }: GeometryReport["sections"][number], show: Show): string {
   if (!releases)
-    return plugUnder === null ? `Held: presses ${show.length(biteMm)}` : `held: presses ${show.length(biteMm)}`;
-  const leaves = `${plugUnder === null ? "Comes" : "comes"} off${lifted ? ", once the piece is lifted" : ""}`;
-  return biteMm < 0.1 ? leaves : `${leaves}; presses ${show.length(biteMm)} at most`;
+    return plugUnder === null
+      ? messages.sectionCard.held(show.length(biteMm))
+      : messages.sectionCard.plugHeld(show.length(biteMm));
+  const { comesOff, plugComesOff } = messages.sectionCard;
+  const leaves = plugUnder === null ? comesOff(lifted) : plugComesOff(lifted);
+  return biteMm < 0.1 ? leaves : messages.sectionCard.pressesAtMost(leaves, show.length(biteMm));
 }

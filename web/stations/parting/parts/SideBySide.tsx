@@ -3,6 +3,7 @@ import { siliconeMassG } from "../../../../core/materials/silicone.ts";
 import { COST_PARTS } from "../../../../core/parting/search/price.ts";
 import { useShow } from "../../../lib/show.ts";
 import type { ShownOffer } from "../../../workers/geometry.ts";
+import { messages } from "../messages.ts";
 import { PARTS } from "./costParts.ts";
 import { Picture } from "./Picture.tsx";
 
@@ -12,19 +13,25 @@ export function SideBySide({ plans, onClose }: { plans: readonly [ShownOffer, Sh
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => dialog.current?.showModal(), []);
   const rows: { name: string; of: (plan: ShownOffer) => string }[] = [
-    { name: "Parting line", of: (plan) => show.length(plan.lineMm) },
-    { name: "Fill", of: (plan) => show.mass(siliconeMassG(plan.fillMm3)) },
-    { name: "Heaviest section", of: (plan) => show.mass(Math.max(...plan.sections.map((s) => s.massG))) },
-    { name: "Largest section", of: (plan) => show.length(Math.max(...plan.sections.map((s) => s.greatestMm))) },
-    { name: "Hours, hands and waiting", of: (plan) => `${plan.hours.toFixed(1)}\u2009h` },
+    { name: messages.sideBySide.partingLine, of: (plan) => show.length(plan.lineMm) },
+    { name: messages.sideBySide.fill, of: (plan) => show.mass(siliconeMassG(plan.fillMm3)) },
+    {
+      name: messages.sideBySide.heaviestSection,
+      of: (plan) => show.mass(Math.max(...plan.sections.map((s) => s.massG))),
+    },
+    {
+      name: messages.sideBySide.largestSection,
+      of: (plan) => show.length(Math.max(...plan.sections.map((s) => s.greatestMm))),
+    },
+    { name: messages.sideBySide.hoursHandsAndWaiting, of: (plan) => `${plan.hours.toFixed(1)}\u2009h` },
     ...COST_PARTS.map((part) => ({
-      name: `Cost of ${PARTS[part].name}`,
+      name: messages.sideBySide.costOf(PARTS[part].name),
       of: (plan: ShownOffer) => show.money(Math.round(plan.parts[part])),
     })),
-    { name: "In all", of: (plan) => show.money(Math.round(plan.cost)) },
+    { name: messages.sideBySide.inAll, of: (plan) => show.money(Math.round(plan.cost)) },
   ];
   return (
-    <dialog ref={dialog} className="modal" onClose={onClose} aria-label="Two plans side by side">
+    <dialog ref={dialog} className="modal" onClose={onClose} aria-label={messages.sideBySide.twoPlansSideBySide}>
       <div className="modal-box max-w-2xl">
         <table className="w-full">
           <thead>
@@ -33,7 +40,7 @@ export function SideBySide({ plans, onClose }: { plans: readonly [ShownOffer, Sh
               {plans.map((plan) => (
                 <th key={plan.sections.length} className="px-3 pb-2 text-left font-semibold">
                   <Picture plan={plan} className="mb-2 h-40 w-40" />
-                  {plan.sections.length} sections
+                  {plan.sections.length} {messages.sideBySide.sections}
                 </th>
               ))}
             </tr>
@@ -53,7 +60,7 @@ export function SideBySide({ plans, onClose }: { plans: readonly [ShownOffer, Sh
         </table>
         <form method="dialog" className="modal-action">
           <button type="submit" className="btn btn-sm">
-            Close
+            {messages.sideBySide.close}
           </button>
         </form>
       </div>

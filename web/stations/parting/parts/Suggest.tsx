@@ -6,6 +6,7 @@ import { usePlan } from "../../../document/planStore.ts";
 import { SettingsContext } from "../../../lib/show.ts";
 import { Choice, More, Part } from "../../../ui/fields.tsx";
 import { LengthField } from "../../../ui/LengthField.tsx";
+import { messages } from "../messages.ts";
 import { PricesChanged } from "./PricesChanged.tsx";
 
 /** How many sections are wanted, and what a suggestion goes by. */
@@ -21,25 +22,27 @@ export function Suggest({
   const { layout } = document.parting;
   return (
     <Part
-      title="Suggest"
+      title={messages.suggest.suggest}
       aside={
         (layout || document.parting.pulls) && (
-          <span className="quiet text-sm">{layout ? "lines laid by hand" : "pulls set by hand"}</span>
+          <span className="quiet text-sm">
+            {layout ? messages.suggest.linesLaidByHand : messages.suggest.pullsSetByHand}
+          </span>
         )
       }
     >
       <Choice<PlanDocument["parting"]["sections"]>
-        label="Sections"
+        label={messages.suggest.sections}
         value={document.parting.sections}
         options={[
-          { value: "auto", name: "Cheapest" },
+          { value: "auto", name: messages.suggest.cheapest },
           ...SECTION_COUNTS.map((count) => ({ value: count, name: String(count) })),
         ]}
         onChange={onSuggest}
       />
       {document.parting.pulls && !layout && (
         <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => onSuggest(document.parting.sections)}>
-          Suggest the pulls again
+          {messages.suggest.suggestThePullsAgain}
         </button>
       )}
       {!layout && (
@@ -48,10 +51,10 @@ export function Suggest({
           onAgain={() => edit((plan) => ({ ...plan, parting: { ...plan.parting, suggestedAt: searchRatesOf(rates) } }))}
         />
       )}
-      <More title="Rubber, fills, smallest section">
+      <More title={messages.suggest.rubberFillsSmallestSection}>
         <LengthField
-          label="The rubber gives"
-          hint="how deep a section may press into the jacket and still come off"
+          label={messages.suggest.theRubberGives}
+          hint={messages.suggest.giveHint}
           valueMm={document.parting.giveMm ?? usualGiveMm(jacketThicknessMm(document.jacket.coats))}
           leastMm={0.2}
           mostMm={10}
@@ -59,8 +62,8 @@ export function Suggest({
           onChange={(giveMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, giveMm } }))}
         />
         <LengthField
-          label="Thickest silicone fill"
-          hint="thicker fills are made of clay"
+          label={messages.suggest.thickestSiliconeFill}
+          hint={messages.suggest.thickestHint}
           valueMm={document.parting.mostSiliconeMm}
           leastMm={0}
           mostMm={60}
@@ -68,8 +71,8 @@ export function Suggest({
           onChange={(mostSiliconeMm) => edit((plan) => ({ ...plan, parting: { ...plan.parting, mostSiliconeMm } }))}
         />
         <LengthField
-          label="Smallest section"
-          hint="the side of a square: no smaller section is suggested"
+          label={messages.suggest.smallestSection}
+          hint={messages.suggest.smallestHint}
           valueMm={Math.round(Math.sqrt(document.parting.leastSectionMm2))}
           leastMm={0}
           mostMm={1000}

@@ -3,6 +3,7 @@ import { type Layout, MOST_SECTIONS } from "../../../../core/parting/layout/layo
 import { usePlan } from "../../../document/planStore.ts";
 import { Caution, Choice } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
+import { messages } from "../messages.ts";
 
 /** Suggests everything anew but what is held. */
 export function SuggestRest({ layout, planning }: { layout: Layout; planning: StationProps["planning"] }) {
@@ -14,11 +15,7 @@ export function SuggestRest({ layout, planning }: { layout: Layout; planning: St
   const fewest = Math.max(2, held + 1);
   const count = Math.max(fewest, wanted);
   if (held === 0) {
-    return (
-      <p className="quiet mt-2 text-sm">
-        To have only part of it suggested anew, open a section below and keep it whole, or keep its pull.
-      </p>
-    );
+    return <p className="quiet mt-2 text-sm">{messages.suggestRest.howTo}</p>;
   }
   const suggest = async () => {
     setBusy(true);
@@ -31,13 +28,13 @@ export function SuggestRest({ layout, planning }: { layout: Layout; planning: St
   return (
     <div className="mt-2" data-testid="suggest-rest">
       <Choice<number>
-        label="Sections in all"
+        label={messages.suggestRest.sectionsInAll}
         value={count}
         options={range(fewest, Math.min(MOST_SECTIONS, fewest + 4)).map((value) => ({ value, name: String(value) }))}
         onChange={setWanted}
       />
       <button type="button" className="btn btn-sm w-full" disabled={busy} onClick={() => void suggest()}>
-        {busy ? "Looking…" : `Suggest the rest round ${held === 1 ? "the one" : `the ${held}`} held`}
+        {busy ? messages.suggestRest.looking : messages.suggestRest.suggestTheRest(held)}
       </button>
       {problem && <Caution>{problem}</Caution>}
     </div>

@@ -4,6 +4,7 @@ import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution } from "../../../ui/fields.tsx";
+import { messages } from "../messages.ts";
 
 /** A section is on its way for this long, ms. */
 const SECTION_MS = 1300;
@@ -86,7 +87,7 @@ export function TakeApart({ order, locked, onMove, onRaise }: TakeApartProps) {
   return (
     <div className="mt-3" data-testid="take-apart">
       <p className="flex items-baseline justify-between text-sm">
-        <span className="quiet">Take it apart</span>
+        <span className="quiet">{messages.takeApart.takeItApart}</span>
         <span>
           {steps.map((step, k) => (
             <span key={step} className={k === moving && at > 0 && at < end ? "font-bold" : ""}>
@@ -99,7 +100,7 @@ export function TakeApart({ order, locked, onMove, onRaise }: TakeApartProps) {
       <input
         type="range"
         className="range range-sm w-full"
-        aria-label="How far it is taken apart"
+        aria-label={messages.takeApart.howFarItIsTakenApart}
         min={0}
         max={Math.max(1, end)}
         step={0.02}
@@ -117,7 +118,7 @@ export function TakeApart({ order, locked, onMove, onRaise }: TakeApartProps) {
           disabled={!stage || end === 0}
           onClick={() => setPlaying((held) => (held === "out" ? null : "out"))}
         >
-          {playing === "out" ? "Hold" : "Take apart"}
+          {playing === "out" ? messages.takeApart.hold : messages.takeApart.takeApart}
         </button>
         <button
           type="button"
@@ -125,21 +126,19 @@ export function TakeApart({ order, locked, onMove, onRaise }: TakeApartProps) {
           disabled={!stage || at === 0}
           onClick={() => setPlaying((held) => (held === "back" ? null : "back"))}
         >
-          {playing === "back" ? "Hold" : "Build up"}
+          {playing === "back" ? messages.takeApart.hold : messages.takeApart.buildUp}
         </button>
       </div>
-      <p className="quiet mt-1 text-xs">
-        Built in the order {[...order.build].join(", ")}; taken apart the other way. The space bar plays it.
-      </p>
+      <p className="quiet mt-1 text-xs">{messages.takeApart.order([...order.build].join(", "))}</p>
       {order.liftBefore !== null && (
-        <p className="mt-1 text-sm">{`Before section ${order.liftBefore} the piece is lifted in its mould, or laid over: ${show.length(order.liftMm)} clear of the board.`}</p>
+        <p className="mt-1 text-sm">{messages.takeApart.lift(order.liftBefore, show.length(order.liftMm))}</p>
       )}
       {stuck !== null && stuck !== LIFT && locked.includes(stuck) && at >= end && (
-        <Caution>{`Section ${stuck} meets the jacket here and cannot move on; the place is marked on the stage.`}</Caution>
+        <Caution>{messages.takeApart.stuck(stuck)}</Caution>
       )}
       {order.circle.length > 0 && (
         <Caution>
-          {`Sections ${order.circle.join(" and ")} block each other${block ? ` after ${Math.round(block.afterMm)} mm` : ""}: turn a pull, or part one of them.`}
+          {messages.takeApart.circle(order.circle.join(" and "), block ? show.length(block.afterMm) : null)}
         </Caution>
       )}
     </div>

@@ -1,12 +1,13 @@
 import { useState } from "react";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
+import { messages } from "../messages.ts";
 
 const FILES = [
-  { kind: "glb", name: "plan.glb", label: "Sections, GLB" },
-  { kind: "stl", name: "jacket-filled.stl", label: "Filled jacket, STL" },
-  { kind: "dxf", name: "parting.dxf", label: "Lines, DXF" },
-  { kind: "json", name: "parting.json", label: "Lines, JSON" },
+  { kind: "glb", name: "plan.glb", label: messages.takeAway.sectionsGlb },
+  { kind: "stl", name: "jacket-filled.stl", label: messages.takeAway.filledJacketStl },
+  { kind: "dxf", name: "parting.dxf", label: messages.takeAway.linesDxf },
+  { kind: "json", name: "parting.json", label: messages.takeAway.linesJson },
 ] as const;
 
 /** Files of the plan in open formats. */
@@ -26,7 +27,7 @@ export function TakeAway({ planning }: { planning: StationProps["planning"] }) {
     URL.revokeObjectURL(link.href);
   };
   return (
-    <Part title="Take it with you">
+    <Part title={messages.takeAway.takeItWithYou}>
       <div className="grid grid-cols-2 gap-1">
         {FILES.map(({ kind, name, label }) => (
           <button

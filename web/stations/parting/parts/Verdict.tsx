@@ -6,6 +6,7 @@ import { warningInWords } from "../../../../core/plan/results/warnings.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import { StateIcon } from "../../../ui/StateIcon.tsx";
+import { messages } from "../messages.ts";
 import { BeforeCoat } from "./BeforeCoat.tsx";
 import { CutOffHere } from "./CutOffHere.tsx";
 import { TakeApart } from "./TakeApart.tsx";
@@ -40,7 +41,7 @@ export function Verdict({
   const held = useMemo(() => sections.filter(({ releases }) => !releases).map(({ number }) => number), [sections]);
   const free = held.length === 0 && order.circle.length === 0;
   return (
-    <Part title="Will it come off?">
+    <Part title={messages.verdict.willItComeOff}>
       <p className={`font-medium ${free ? "text-success" : "text-warning"}`} data-testid="verdict">
         <StateIcon standing={!free ? "look" : settled ? "set" : "working"} silent />{" "}
         {inWords(sections.length, held.length, order.circle, settled)}
@@ -65,9 +66,9 @@ export function Verdict({
 }
 
 function inWords(sections: number, held: number, circle: readonly number[], settled: boolean): string {
-  if (held > 0) return `${held} of ${sections} sections ${held === 1 ? "is" : "are"} held.`;
-  if (circle.length > 0) return `Sections ${circle.join(" and ")} block each other.`;
+  if (held > 0) return messages.verdict.held(held, sections);
+  if (circle.length > 0) return messages.verdict.circle(circle.join(" and "));
   // A first glance proves nothing.
-  if (!settled) return "At first glance it comes off; the proof is under way.";
-  return sections === 1 ? "Yes: it comes off in one section." : `Yes: all ${sections} sections come off.`;
+  if (!settled) return messages.verdict.atFirstGlance;
+  return sections === 1 ? messages.verdict.yesInOne : messages.verdict.yes(sections);
 }

@@ -3,11 +3,12 @@ import type { Leaving, PullRange } from "../../../../core/parting/search/pullRan
 import { bearingAndElevation, type Direction, sameDirection } from "../../../../core/space/directions.ts";
 import type { Planning } from "../../../planning/usePlanning.ts";
 import { Caution } from "../../../ui/fields.tsx";
+import { messages } from "../messages.ts";
 import { PullGlobe } from "./PullGlobe.tsx";
 
 const LEAVES: Record<Leaving, string> = {
-  free: "comes free with no fill",
-  fill: "comes free with a fill",
+  free: messages.whereFrom.comesFreeWithNoFill,
+  fill: messages.whereFrom.comesFreeWithAFill,
   locked: "locks",
 };
 
@@ -45,7 +46,7 @@ export function WhereFrom({
           disabled={busy || planning.quality !== "settled"}
           onClick={() => void look()}
         >
-          {busy ? "Looking round it..." : "Where could it be pulled?"}
+          {busy ? messages.whereFrom.looking : messages.whereFrom.whereCouldItBePulled}
         </button>
         {problem && <Caution>{problem}</Caution>}
       </>
@@ -56,15 +57,14 @@ export function WhereFrom({
     <div className="mt-2" data-testid={`range-${number}`}>
       <PullGlobe range={range} pull={pull} onPull={onPull} />
       {sameDirection(range.best, pull) ? (
-        <p className="text-sm">No pull that was tried is better than its own.</p>
+        <p className="text-sm">{messages.whereFrom.noneBetter}</p>
       ) : (
         <>
           <p className="text-sm">
-            Best: bearing {Math.round(bearingDeg)}°, elevation {Math.round(elevationDeg)}°; so it{" "}
-            {LEAVES[range.bestLeaving]}.
+            {messages.whereFrom.best(Math.round(bearingDeg), Math.round(elevationDeg), LEAVES[range.bestLeaving])}
           </p>
           <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => onPull(range.best)}>
-            Take the best pull
+            {messages.whereFrom.takeTheBestPull}
           </button>
         </>
       )}

@@ -106,7 +106,7 @@ describe("the comparison", () => {
       return { ok: false, cancelled: true, message: "Cancelled." };
     });
     await look();
-    expect(await screen.findByText("Stopped; what was found so far is shown.")).toBeDefined();
+    expect(await screen.findByText("Stopped. The plans found so far are shown.")).toBeDefined();
     expect(screen.getByTestId("offer-2")).toBeDefined();
   });
 });
@@ -138,7 +138,7 @@ describe("the taking apart", () => {
     pullTo(4);
     expect(onRaise).toHaveBeenLastCalledWith(120, [1]);
     expect(onMove).toHaveBeenLastCalledWith({ 1: 1, 2: 1, 3: 1 });
-    expect(screen.getByText(/lifted in its mould, or laid over: 120/)).toBeDefined();
+    expect(screen.getByText(/lift the piece in its mould 120/)).toBeDefined();
   });
 
   it("stops a hair into a section that is locked, and says why", () => {

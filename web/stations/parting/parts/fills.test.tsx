@@ -69,7 +69,7 @@ describe("before the first coat", () => {
     show(300_000, [part("web", [7, 8, 200], 0.5)]);
     const box = within(screen.getByTestId("before-coat"));
     expect(box.getByText(/Foot clay, 300.ml/)).toBeDefined();
-    await userEvent.click(box.getByText(/Web across a gap, 200 up: 500.ml of clay/));
+    await userEvent.click(box.getByText(/Web of clay across a gap, 200 up: 500.ml/));
     expect(comeTo).toHaveBeenCalledWith([7, 8, 200]);
     const [foot, web] = box.getAllByRole("button", { name: "Do without" });
     await userEvent.click(web);

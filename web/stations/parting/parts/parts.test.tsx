@@ -59,7 +59,7 @@ describe("remedies", () => {
     finish();
     expect(await screen.findByRole("button", { name: /Split it in two/ })).toBeDefined();
     expect(
-      button(/Fill what was left open.*\+120\u2009g fill, −30\u2009mm of line; all sections release/),
+      button(/Fill what was left open.*\+120\u2009g fill, −30\u2009mm of line; then all sections come off/),
     ).toBeDefined();
     await userEvent.click(button(/Fill what was/));
     expect(documentNow().parting.giveMm).toBe(2);
@@ -106,7 +106,7 @@ describe("the rest suggested anew", () => {
     // What is held and one more are the fewest.
     expect(screen.queryByRole("button", { name: "1" })).toBeNull();
     await userEvent.click(screen.getByRole("button", { name: "4" }));
-    await userEvent.click(screen.getByRole("button", { name: "Suggest the rest round the one held" }));
+    await userEvent.click(screen.getByRole("button", { name: "Suggest the rest round the one kept" }));
     expect(rest).toHaveBeenCalledWith(4);
     expect(documentNow().parting.layout).toEqual(held);
   });
@@ -135,8 +135,8 @@ describe("stretches out of sight", () => {
     const onMove = vi.fn();
     const nowhere: HiddenStretch = { ...stretch, at: [1, 2, 3], from: 1, lengthMm: 36, moveMm: null, to: null };
     render(<OutOfSight hidden={[stretch, nowhere]} onMove={onMove} />);
-    expect(screen.getByText(/in 2 places, 100 mm in all/)).toBeDefined();
-    expect(screen.getByText("nothing near is seen by both")).toBeDefined();
+    expect(screen.getByText(/In 2 places .*, 100 mm in all/)).toBeDefined();
+    expect(screen.getByText("no place near by is seen by both")).toBeDefined();
     await userEvent.click(screen.getByRole("button", { name: "Move 19.5\u2009mm" }));
     expect(onMove).toHaveBeenCalledWith({ kind: "shift", at: [10, 20, 30], to: [15, 25, 30], lengthMm: 64 });
   });

@@ -11,25 +11,26 @@ import { type Show, useShow } from "../../../lib/show.ts";
 import type { Planning } from "../../../planning/usePlanning.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Part } from "../../../ui/fields.tsx";
+import { messages } from "../messages.ts";
 
 /** What each kind is, and what the trade usually does about it. */
 const KINDS: Readonly<Record<DecisionKind, { readonly name: string; readonly usual: string }>> = {
   hole: {
-    name: "Through-hole",
-    usual: "Fill it with clay before the first coat, make a plug for it, or part the mould through it.",
+    name: messages.decisions.throughHole,
+    usual: messages.decisions.holeAdvice,
   },
   gap: {
-    name: "Narrow gap",
-    usual: "Fill it with clay or a plug, or part the mould through it: rubber would close it.",
+    name: messages.decisions.narrowGap,
+    usual: messages.decisions.gapAdvice,
   },
-  thin: { name: "Thin part", usual: "Support it, or cut the jacket there: it breaks first." },
-  tip: { name: "Tip that catches air", usual: "Vent it, or fill the mould in another position." },
+  thin: { name: messages.decisions.thinPart, usual: messages.decisions.thinAdvice },
+  tip: { name: messages.decisions.tipThatCatchesAir, usual: messages.decisions.tipAdvice },
 };
 
 /** The zones a place can be made. */
 const ZONES = {
-  fragile: { name: "Make it a fragile zone", reason: "a fragile zone" },
-  keepClear: { name: "Keep lines clear of it", reason: "lines keep clear" },
+  fragile: { name: messages.decisions.makeItAFragileZone, reason: messages.decisions.aFragileZone },
+  keepClear: { name: messages.decisions.keepLinesClearOfIt, reason: messages.decisions.linesKeepClear },
 } as const;
 
 /** So many are shown at first: the most telling of each kind are spread over the list by turns. */
@@ -63,7 +64,7 @@ export function Decisions({
       ...plan,
       survey: {
         ...plan.survey,
-        dismissed: [...plan.survey.dismissed, { kind, at, reason: reason.trim() || "seen to" }],
+        dismissed: [...plan.survey.dismissed, { kind, at, reason: reason.trim() || messages.decisions.seenTo }],
       },
     }));
     setOpen(null);
@@ -87,9 +88,12 @@ export function Decisions({
     setOpen(null);
   };
   return (
-    <Part title="What needs a decision" aside={left && <span className="tape text-sm">{left.length}</span>}>
-      {!left && <p className="quiet text-sm">Looking at holes, gaps, thin parts and tips…</p>}
-      {left?.length === 0 && <p className="quiet text-sm">Nothing is left to decide.</p>}
+    <Part
+      title={messages.decisions.whatNeedsADecision}
+      aside={left && <span className="tape text-sm">{left.length}</span>}
+    >
+      {!left && <p className="quiet text-sm">{messages.decisions.looking}</p>}
+      {left?.length === 0 && <p className="quiet text-sm">{messages.decisions.nothingIsLeftToDecide}</p>}
       <ul className="text-sm" data-testid="decisions">
         {left?.slice(0, all ? undefined : FIRST_SHOWN).map((decision) => (
           <li key={keyOf(decision)} className="border-b border-base-300 last:border-b-0">
@@ -104,7 +108,8 @@ export function Decisions({
               }}
             >
               <span>
-                {KINDS[decision.kind].name} <span className="quiet text-xs">{show.length(decision.at[2])} up</span>
+                {KINDS[decision.kind].name}{" "}
+                <span className="quiet text-xs">{messages.decisions.up(show.length(decision.at[2]))}</span>
               </span>
               <span className="font-medium">{figureOf(decision, show)}</span>
             </button>
@@ -114,24 +119,24 @@ export function Decisions({
                 <div className="flex gap-1">
                   <input
                     className="input input-sm min-w-0 grow"
-                    placeholder="What was decided"
-                    aria-label="What was decided"
+                    placeholder={messages.decisions.whatWasDecided}
+                    aria-label={messages.decisions.whatWasDecided}
                     value={reason}
                     maxLength={200}
                     onChange={(event) => setReason(event.target.value)}
                   />
                   <button type="button" className="btn btn-sm" onClick={() => dismiss(decision)}>
-                    Done
+                    {messages.decisions.done}
                   </button>
                 </div>
                 <div className="mt-1 flex flex-wrap gap-1">
                   {decision.loop && stops.length < MOST_STOPS && (
                     <>
                       <button type="button" className="btn btn-xs" onClick={() => stop(decision, "clay")}>
-                        Close it with a web of clay
+                        {messages.decisions.closeItWithAWebOfClay}
                       </button>
                       <button type="button" className="btn btn-xs" onClick={() => stop(decision, "plug")}>
-                        Close it with a plug
+                        {messages.decisions.closeItWithAPlug}
                       </button>
                     </>
                   )}
@@ -154,7 +159,7 @@ export function Decisions({
       </ul>
       {left && left.length > FIRST_SHOWN && (
         <button type="button" className="mt-1 text-sm underline" onClick={() => setAll(!all)}>
-          {all ? "Show fewer" : `Show all ${left.length}`}
+          {all ? messages.decisions.showFewer : messages.decisions.showAll(left.length)}
         </button>
       )}
       {stops.length > 0 && (
@@ -162,8 +167,8 @@ export function Decisions({
           {stops.map((held) => (
             <li key={held.loop.slice(0, 3).join()} className="flex items-baseline justify-between gap-2 py-1">
               <span>
-                Through-hole closed with {held.kind === "plug" ? "a plug" : "clay"}{" "}
-                <span className="quiet text-xs">{show.length(middleOf(held.loop)[2])} up</span>
+                {messages.decisions.throughHoleClosedWith} {held.kind === "plug" ? "a plug" : "clay"}{" "}
+                <span className="quiet text-xs">{messages.decisions.loopUp(show.length(middleOf(held.loop)[2]))}</span>
               </span>
               <button
                 type="button"
@@ -175,7 +180,7 @@ export function Decisions({
                   }))
                 }
               >
-                Take it out
+                {messages.decisions.takeItOut}
               </button>
             </li>
           ))}
@@ -184,7 +189,7 @@ export function Decisions({
       {dismissed.length > 0 && (
         <details className="mt-2 text-sm">
           <summary className="cursor-pointer underline decoration-dotted underline-offset-4">
-            {dismissed.length} decided
+            {messages.decisions.decided(dismissed.length)}
           </summary>
           <ul>
             {dismissed.map((done) => (
@@ -202,7 +207,7 @@ export function Decisions({
                     }))
                   }
                 >
-                  Bring back
+                  {messages.decisions.bringBack}
                 </button>
               </li>
             ))}
@@ -224,13 +229,13 @@ function middleOf(loop: readonly number[]): number[] {
 function figureOf({ kind, figureMm }: Decision, show: Show): string {
   switch (kind) {
     case "hole":
-      return `${show.length(figureMm)} round`;
+      return messages.decisions.round(show.length(figureMm));
     case "gap":
-      return figureMm < 1 ? "runs to nothing" : `${show.length(figureMm)} wide`;
+      return figureMm < 1 ? messages.decisions.runsToNothing : messages.decisions.wide(show.length(figureMm));
     case "thin":
-      return figureMm < 1 ? "runs to an edge" : `${show.length(figureMm)} thick`;
+      return figureMm < 1 ? messages.decisions.runsToAnEdge : messages.decisions.thick(show.length(figureMm));
     case "tip":
-      return `${show.length(figureMm)} deep`;
+      return messages.decisions.deep(show.length(figureMm));
   }
 }
 

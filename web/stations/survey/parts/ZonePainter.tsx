@@ -18,22 +18,23 @@ import type { Brush } from "../../../scene/pointer.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Choice, Part } from "../../../ui/fields.tsx";
 import { LengthField } from "../../../ui/LengthField.tsx";
+import { messages } from "../messages.ts";
 
 const ZONES: Readonly<Record<ZoneKind, { readonly name: string; readonly colour: string; readonly says: string }>> = {
   keepClear: {
-    name: "Keep clear",
+    name: messages.zonePainter.keepClear,
     colour: "#c4562f",
-    says: "A face, a hand, lettering: suggested lines go round it, and a line laid through it is told at once.",
+    says: messages.zonePainter.keepClearHelp,
   },
   fragile: {
-    name: "Fragile",
+    name: messages.zonePainter.fragile,
     colour: "#d9a441",
-    says: "What may break: a line laid through it is told at once.",
+    says: messages.zonePainter.fragileHelp,
   },
   thicker: {
-    name: "Thicker",
+    name: messages.zonePainter.thicker,
     colour: "#5f8fb4",
-    says: "The jacket is laid thicker here: undersides, long flats, where it must hold its form.",
+    says: messages.zonePainter.thickerHelp,
   },
 };
 const BARE = "#d8cfbd";
@@ -110,25 +111,25 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
   useEffect(() => () => stage?.setTouch(null), [stage]);
 
   return (
-    <Part title="Zones">
+    <Part title={messages.zonePainter.zones}>
       <Choice<ZoneKind>
-        label="What it is"
+        label={messages.zonePainter.whatItIs}
         value={kind}
         options={ZONE_KINDS.map((value) => ({ value, name: ZONES[value].name }))}
         onChange={setKind}
       />
       <p className="quiet py-1 text-sm">{ZONES[kind].says}</p>
       <Choice
-        label="The brush"
+        label={messages.zonePainter.theBrush}
         value={hand}
         options={[
-          { value: "paint", name: "Paint" },
-          { value: "wipe", name: "Wipe away" },
+          { value: "paint", name: messages.zonePainter.paint },
+          { value: "wipe", name: messages.zonePainter.wipeAway },
         ]}
         onChange={setHand}
       />
       <LengthField
-        label="Brush"
+        label={messages.zonePainter.brush}
         after="across"
         valueMm={brushMm}
         leastMm={5}
@@ -138,8 +139,8 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
       />
       {kind === "thicker" && (
         <LengthField
-          label="Thicker by"
-          hint={`over ${show.length(jacketThicknessMm(document.jacket.coats))} of coats`}
+          label={messages.zonePainter.thickerBy}
+          hint={messages.zonePainter.overOfCoats(show.length(jacketThicknessMm(document.jacket.coats)))}
           valueMm={document.jacket.thickerMm}
           leastMm={0}
           mostMm={30}
@@ -153,14 +154,14 @@ export function ZonePainter({ document, mesh: thin }: { document: PlanDocument; 
             <span className="h-5 w-8 border border-base-content/40" style={{ background: ZONES[own].colour }} />
             <span className="grow">{ZONES[own].name}</span>
             {zones[own].length === 0 ? (
-              <span className="quiet">none</span>
+              <span className="quiet">{messages.zonePainter.none}</span>
             ) : (
               <button
                 type="button"
                 className="btn btn-xs"
                 onClick={() => edit((plan) => ({ ...plan, zones: { ...plan.zones, [own]: [] } }))}
               >
-                Clear it
+                {messages.zonePainter.clearIt}
               </button>
             )}
           </li>
