@@ -1,15 +1,16 @@
-import { useContext, useState } from "react";
+import { type ReactNode, useContext, useState } from "react";
+import { Link } from "react-router";
 import type { Piece } from "../../../contract/pieces.ts";
 import { differences } from "../../../core/plan/document/differences.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { goneOnFrom } from "../../../core/plan/document/identity.ts";
 import type { PlanFigures } from "../../../core/plan/results/figures.ts";
-import { formatMoneyMinor } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { moment } from "../../lib/dates.ts";
 import { SettingsContext, useShow } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
+import { tallyLines } from "./tallyLines.ts";
 import { useBuilds, useReadBuild, useReadRevision, useRevisions } from "./useBuilds.ts";
 
 /** An earlier plan that was fetched, to be compared with the open one. */
@@ -59,7 +60,7 @@ export function PlansDialog({
     edit((plan) => ({ ...found.document, identity: goneOnFrom(found.document.identity, plan.identity) }));
     onClose();
   };
-  const row = (key: string, name: string, when: string, who: string, fetched: () => Promise<Earlier>) => (
+  const row = (key: string, name: ReactNode, when: string, who: string, fetched: () => Promise<Earlier>) => (
     <tr key={key} className="border-t border-base-300">
       <td className="py-1 pr-3">{name}</td>
       <td className="quiet py-1 pr-3 whitespace-nowrap">{moment(when)}</td>
@@ -87,7 +88,15 @@ export function PlansDialog({
       <table className="w-full text-sm" data-testid="builds">
         <tbody>
           {builds.data?.map(({ id, name, madeAt, madeBy }) =>
-            row(id, name, madeAt, madeBy?.name ?? "", () => fetchBuild(id)),
+            row(
+              id,
+              <Link to={`/pieces/${piece.id}/builds/${id}`} className="link">
+                {name}
+              </Link>,
+              madeAt,
+              madeBy?.name ?? "",
+              () => fetchBuild(id),
+            ),
           )}
         </tbody>
       </table>
@@ -116,15 +125,6 @@ export function Comparison({
   const show = useShow();
   const told = differences(earlier.document, document, show);
   const { rates } = useContext(SettingsContext);
-  const tally = ({ report, takeoff }: PlanFigures, currency: string): readonly (readonly [string, string])[] => [
-    ["Sections", String(report.sections.length)],
-    ["Heaviest", show.mass(Math.max(0, ...takeoff.sectionMassesG))],
-    ["Silicone", show.mass(takeoff.siliconeG)],
-    ["Shell", show.mass(takeoff.shellG)],
-    ["Parting line", show.length(report.partingLengthMm)],
-    ["Hands", show.hours(takeoff.handsMin)],
-    ["Cost", formatMoneyMinor(takeoff.costMinor, currency)],
-  ];
   return (
     <section className="mt-3 rounded border border-base-300 p-3 text-sm" data-testid="comparison">
       <h3 className="font-semibold">{`This plan against “${earlier.name}”`}</h3>
@@ -144,8 +144,8 @@ export function Comparison({
             </tr>
           </thead>
           <tbody>
-            {tally(figures, rates.currency).map(([name, now], k) => {
-              const then = earlier.figures ? tally(earlier.figures, earlier.currency)[k][1] : "";
+            {tallyLines(figures, rates.currency, show).map(([name, now], k) => {
+              const then = earlier.figures ? tallyLines(earlier.figures, earlier.currency, show)[k][1] : "";
               return (
                 <tr key={name} className="border-t border-base-300">
                   <td className="py-0.5">{name}</td>

@@ -2,11 +2,13 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { partPath } from "../../../contract/pieces.ts";
 import { DEFAULT_SETTINGS } from "../../../contract/settings.ts";
 import type { PlanFigures, ShownPlan } from "../../../core/plan/results/figures.ts";
 import { TYPICAL_RATES } from "../../../core/takeoff/rates.ts";
+import { formatMoneyMinor } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import type { SaveState } from "../../document/useAutosave.ts";
 import { SettingsContext } from "../../lib/show.ts";
@@ -14,6 +16,7 @@ import { ballPlan, figuresOfABall } from "../../testing/figures.ts";
 import { FINIAL } from "../../testing/pieces.ts";
 import { documentNow, openDocument, planningWith } from "../../testing/planning.ts";
 import { type Asked, standInServer } from "../../testing/server.ts";
+import { BuildPage } from "./BuildPage.tsx";
 import { BuiltFrom } from "./BuiltFrom.tsx";
 
 const PATH = partPath(FINIAL.id, FINIAL.parts[0].id);
@@ -47,7 +50,13 @@ function server(made: { name: string }[]): Asked[] {
         status: 200,
         body: { partId: FINIAL.parts[0].id, revision: 1, document: ballPlan(), updatedAt: AT, updatedBy: INES },
       };
-    const kept = { document: ballPlan(), rates: TYPICAL_RATES, figures, catalogue: {} };
+    if (path === `/pieces/${FINIAL.id}`) return { status: 200, body: FINIAL };
+    if (path === `${PATH}/builds/${BUILD}/result`)
+      return {
+        status: 404,
+        body: { error: { code: "not-found", message: "Only the figures of this build were kept." } },
+      };
+    const kept = { document: ballPlan(), rates: { ...TYPICAL_RATES, currency: "$" }, figures, catalogue: {} };
     return { status: 200, body: { ...summary(made[0]), ...kept } };
   });
 }
@@ -65,7 +74,9 @@ function shown(save: SaveState = SAVED) {
   render(
     <QueryClientProvider client={new QueryClient()}>
       <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines" }}>
-        <Shown save={save} />
+        <MemoryRouter>
+          <Shown save={save} />
+        </MemoryRouter>
       </SettingsContext>
     </QueryClientProvider>,
   );
@@ -136,5 +147,35 @@ describe("earlier plans", () => {
     await vi.waitFor(() => expect(documentNow().brief.edition).toBe(1));
     expect(documentNow().identity.next).toBe(40);
     expect(screen.queryByRole("dialog")).toBeNull();
+  });
+});
+
+class NoObserver {
+  observe() {}
+  disconnect() {}
+}
+
+describe("a plan that is built from", () => {
+  it("is shown as it stood on that day, with its own money, whatever the rates are now", async () => {
+    // Nothing is laid out here, so that nothing is drawn.
+    vi.stubGlobal("ResizeObserver", NoObserver);
+    server([{ name: "For the quay" }]);
+    render(
+      <QueryClientProvider client={new QueryClient()}>
+        <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines" }}>
+          <MemoryRouter initialEntries={[`/pieces/${FINIAL.id}/builds/${BUILD}`]}>
+            <Routes>
+              <Route path="/pieces/:pieceId/builds/:buildId" element={<BuildPage />} />
+            </Routes>
+          </MemoryRouter>
+        </SettingsContext>
+      </QueryClientProvider>,
+    );
+    expect(await screen.findByRole("heading", { name: `${FINIAL.name}: For the quay` })).toBeDefined();
+    expect(screen.getByText(/Kept as it stood on 2 Mar|Kept as it stood on Mar 2/)).toBeDefined();
+    const costs = formatMoneyMinor(figures.takeoff.costMinor, "$");
+    expect(screen.getByTestId("built-tally").textContent).toContain(costs);
+    expect(screen.getAllByText(/^Section \d$/)).toHaveLength(figures.report.sections.length);
+    expect(screen.getByText("The shapes of this plan were not kept, its figures were.")).toBeDefined();
   });
 });

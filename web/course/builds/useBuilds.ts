@@ -4,7 +4,8 @@ import { useCallback } from "react";
 import type { z } from "zod";
 import { build, buildList, buildSummary, type createBuild, revisionList } from "../../../contract/builds.ts";
 import { type Piece, partPath, storedPlan } from "../../../contract/pieces.ts";
-import { getJson, sendJson } from "../../lib/http.ts";
+import { type PlanBundle, unpackBundle } from "../../../core/plan/results/bundle.ts";
+import { call, getJson, HttpProblem, sendJson } from "../../lib/http.ts";
 import { keys, openPart } from "../../lib/queries.ts";
 
 function pathOf(piece: Piece): string {
@@ -20,11 +21,11 @@ export function useBuilds(piece: Piece) {
 }
 
 /** One of them, whole. */
-export function useBuild(piece: Piece, id: string | null) {
+export function useBuild(piece: Piece | undefined, id: string | null) {
   return useQuery({
-    queryKey: [...keys.builds(openPart(piece).id), id],
-    queryFn: () => getJson(`${pathOf(piece)}/builds/${id}`, build),
-    enabled: id !== null,
+    queryKey: [...keys.builds(piece ? openPart(piece).id : ""), id],
+    queryFn: () => getJson(`${pathOf(piece as Piece)}/builds/${id}`, build),
+    enabled: piece !== undefined && id !== null,
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
@@ -34,6 +35,24 @@ export function useRevisions(piece: Piece) {
     queryKey: keys.revisions(openPart(piece).id),
     queryFn: async () => (await getJson(`${pathOf(piece)}/revisions`, revisionList)).revisions,
     staleTime: 0,
+  });
+}
+
+/** The geometry that was kept with a build; null where its figures alone were kept. */
+export function useBuiltGeometry(piece: Piece | undefined, id: string) {
+  return useQuery({
+    queryKey: [...keys.builds(piece ? openPart(piece).id : ""), id, "geometry"],
+    queryFn: async (): Promise<PlanBundle | null> => {
+      try {
+        const response = await call(`${pathOf(piece as Piece)}/builds/${id}/result`);
+        return unpackBundle(new Uint8Array(await response.arrayBuffer()));
+      } catch (error) {
+        if (error instanceof HttpProblem && error.code === "not-found") return null;
+        throw error;
+      }
+    },
+    enabled: piece !== undefined,
+    staleTime: Number.POSITIVE_INFINITY,
   });
 }
 
