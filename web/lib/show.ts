@@ -29,6 +29,9 @@ function showWith(units: Settings["units"], currency: string) {
   };
 }
 
+/** Less of a fill than half a millilitre is shown as none, mm3. */
+export const LEAST_SHOWN_MM3 = 500;
+
 export const sectionCount = (count: number) => `${count} ${count === 1 ? "section" : "sections"}`;
 
 export type Show = ReturnType<typeof useShow>;

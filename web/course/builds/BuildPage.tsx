@@ -6,7 +6,7 @@ import type { PlanBundle } from "../../../core/plan/results/bundle.ts";
 import type { GeometryReport } from "../../../core/plan/results/report.ts";
 import { moment } from "../../lib/dates.ts";
 import { usePiece } from "../../lib/queries.ts";
-import { SettingsContext, useShow } from "../../lib/show.ts";
+import { LEAST_SHOWN_MM3, SettingsContext, useShow } from "../../lib/show.ts";
 import { Clay } from "../../scene/Clay.tsx";
 import { useShown } from "../../scene/useShown.ts";
 import { StageProvider, useStage } from "../../scene/useStage.tsx";
@@ -85,7 +85,7 @@ function Built({ build, bundle }: { build: Build; bundle: PlanBundle | null }) {
               </span>
               <span className="quiet text-right">
                 {`${show.area(section.areaMm2)}, ${show.mass(takeoff.sectionMassesG[k])}`}
-                {section.fillMm3 > 0 && `, fill ${show.volume(section.fillMm3)}`}
+                {section.fillMm3 >= LEAST_SHOWN_MM3 && `, fill ${show.volume(section.fillMm3)}`}
               </span>
             </li>
           ))}

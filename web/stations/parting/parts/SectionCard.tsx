@@ -2,7 +2,7 @@ import { SECTION_PIGMENTS } from "../../../../core/display/palette.ts";
 import type { FillWith, Hold, Treatment } from "../../../../core/parting/layout/layout.ts";
 import type { GeometryReport } from "../../../../core/plan/results/report.ts";
 import type { Direction } from "../../../../core/space/directions.ts";
-import { type Show, useShow } from "../../../lib/show.ts";
+import { LEAST_SHOWN_MM3, type Show, useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { DirectionFields } from "../../../ui/DirectionFields.tsx";
 import { Figure } from "../../../ui/Figure.tsx";
@@ -74,7 +74,7 @@ export function SectionCard({
           </span>
           <span className="quiet block text-sm">
             {show.area(section.areaMm2)}, {show.mass(massG)}
-            {section.fillMm3 > 0 && messages.sectionCard.withFill(show.volume(section.fillMm3))}
+            {section.fillMm3 >= LEAST_SHOWN_MM3 && messages.sectionCard.withFill(show.volume(section.fillMm3))}
             {treatment.hold &&
               (treatment.hold === "pull" ? messages.sectionCard.pullHeld : messages.sectionCard.sectionHeld)}
           </span>
