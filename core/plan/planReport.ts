@@ -8,6 +8,7 @@ import type { PlanResult } from "./engine.ts";
 import { figuresAtRates } from "./results/atRates.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
+import { type PlanWalls, wallReport } from "./wallPatterns.ts";
 
 /** What the command line adds to a report. */
 export interface ReportExtras {
@@ -17,12 +18,13 @@ export interface ReportExtras {
   readonly plans?: readonly ComparedPlan[];
   /** From where each section could be pulled. */
   readonly ranges?: readonly PullRange[];
+  readonly walls?: PlanWalls;
 }
 
 export function planReport(
   result: PlanResult,
   timings: ReportTimings,
-  { rates, document, plans = [], ranges = [] }: ReportExtras,
+  { rates, document, plans = [], ranges = [], walls }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates);
@@ -33,6 +35,7 @@ export function planReport(
       shellMassG: takeoff.sectionMassesG[k],
       range: ranges[k] ? rangeReport(ranges[k]) : null,
     })),
+    walls: walls ? wallReport(walls) : [],
     cutOff,
     plans: plans.map((plan) => ({
       sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, releases }) => ({

@@ -42,7 +42,7 @@ export interface WallRequest {
 /** Rulings stand so far apart, mm. */
 export const RULING_MM = 5;
 /** Rulings are evened out over so much of the line, either way, mm: a board does not follow every pore. */
-const EVENED_MM = 30;
+const EVENED_MM = 45;
 /** Ends of lines this near each other meet, mm; ends this near the board stand on it. */
 const MEETS_MM = 2;
 const ON_BOARD_MM = 12;
@@ -166,7 +166,9 @@ function meetAtEnds(drafts: readonly Draft[], { boardMm }: WallRequest): void {
 
 function finished({ line, foot, out }: Draft, { nearest, widthMm, boardMm }: WallRequest): Wall {
   const count = foot.length / 3;
-  const room = Float64Array.from({ length: count }, (_, k) => roomAt(foot, out, k, nearest, widthMm, boardMm));
+  const room = Float64Array.from({ length: count }, (_, k) =>
+    Math.min(roomAt(foot, out, k, nearest, widthMm, boardMm), unfoldedAt(foot, out, k, line.closed)),
+  );
   const widthsMm = sloped(room, line.closed);
   const head = foot.map((value, n) => value + widthsMm[Math.floor(n / 3)] * out[n]);
   const wall = { foot, head, widthsMm };
@@ -194,6 +196,27 @@ function roomAt(
   const most = boardMm !== null && dz < -1e-9 ? Math.min(widthMm, Math.max(0, (z - boardMm) / -dz)) : widthMm;
   for (let s = ROOM_STEP_MM; s < most; s += ROOM_STEP_MM) {
     if (nearest.distance(x + s * dx, y + s * dy, z + s * dz) < OWN_SHARE * s) return s - ROOM_STEP_MM;
+  }
+  return most;
+}
+
+/** Where rulings close in on each other, the outer edge keeps this share of the foot's length at least. */
+const LEAST_SHARE = 0.15;
+
+/** How wide the wall may be before its rulings cross the ones beside them, mm: in a hollow they close in on each other. */
+function unfoldedAt(foot: Float64Array, out: Float64Array, k: number, closed: boolean): number {
+  const count = foot.length / 3;
+  let most = Number.POSITIVE_INFINITY;
+  for (const from of [k - 1, k]) {
+    if (!closed && (from < 0 || from + 1 >= count)) continue;
+    const [a, b] = [3 * ((from + count) % count), 3 * ((from + 1) % count)];
+    let [length2, closing] = [0, 0];
+    for (let x = 0; x < 3; x++) {
+      const leg = foot[b + x] - foot[a + x];
+      length2 += leg * leg;
+      closing -= leg * (out[b + x] - out[a + x]);
+    }
+    if (closing > 0) most = Math.min(most, ((1 - LEAST_SHARE) * length2) / closing);
   }
   return most;
 }

@@ -27,7 +27,7 @@ export const PLAN_USAGE = `Usage: ./run plan FILE [options]
   --rim-mm 60             width of the rim on the board
   --no-board              the piece floats: no board, no rim
   --shell SYSTEM          ${shellSystems.map((system) => system.id).join(" | ")}
-  --export DIR            write jacket, sections, plan.glb and parting lines
+  --export DIR            write jacket, sections, plan.glb, parting lines and wall patterns at 1:1
   --json                  print one JSON object and nothing else
 `;
 

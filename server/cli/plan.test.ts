@@ -57,6 +57,10 @@ describe("./run plan", () => {
       [0, true],
     ]);
     expect(report.partingLengthMm / (2 * Math.PI * 108)).toBeCloseTo(1, 1);
+    // The wall's pattern is as long as the line, to 0.2 mm a metre of the wall and to its rulings' chords of the line.
+    const [wall] = report.walls;
+    expect(Math.abs(wall.patternLengthMm - wall.lengthMm) / wall.lengthMm).toBeLessThan(0.2 / 1000);
+    expect(wall.lengthMm / report.partingLengthMm).toBeCloseTo(1, 2);
     expect(Object.keys(report.timingsMs)).toEqual(["read", "field", "jacket", "plan", "total"]);
     expect(report.materials.every((line) => line.quantity > 0)).toBe(true);
   });
@@ -113,7 +117,10 @@ describe("./run plan", () => {
       "plan.glb",
       "section-1.stl",
       "section-2.stl",
+      "walls",
     ]);
+    expect(readdirSync(join(out, "walls")).sort()).toEqual(["wall-1.dxf", "wall-1.svg"]);
+    expect(readFileSync(join(out, "walls", "wall-1.svg"), "utf8")).toContain("toadstool: wall 1");
     const areaOf = async (file: string) =>
       areaAndVolume((await readScan(readFileSync(join(out, file)), file)).mesh).areaMm2;
     const skins = await Promise.all([1, 2].map((n) => areaOf(`section-${n}.stl`)));

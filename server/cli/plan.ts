@@ -1,5 +1,7 @@
 /** `./run plan FILE`: the core over a scan, on the command line. Exit code 2: usage; 3: unusable piece. */
+
 import { readFile, stat } from "node:fs/promises";
+import { basename, extname } from "node:path";
 import type { ZodType, z } from "zod";
 import { rates as ratesSchema } from "../../contract/settings.ts";
 import { zonesFile } from "../../contract/zones.ts";
@@ -12,6 +14,7 @@ import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
+import { planWalls } from "../../core/plan/wallPatterns.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
   formatArea,
@@ -107,10 +110,16 @@ async function plan(options: PlanArguments): Promise<void> {
     warnings: [...[...scan.warnings, ...notes].map((text) => ({ kind: "scan", text }) as const), ...plain.warnings],
   };
   const done = performance.now();
-  if (options.exportDir) await exportPlan(result, options.exportDir);
+  const walls = planWalls(result, ctx);
+  if (options.exportDir) await exportPlan(result, walls, pieceName(options.file), options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, { document, rates, plans, ranges });
+  const report = planReport(result, timings, { document, rates, plans, ranges, walls });
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
+}
+
+/** The file's name without its folder and ending. */
+function pieceName(file: string): string {
+  return basename(file, extname(file));
 }
 
 /**
