@@ -77,7 +77,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await expect(course.tally("Sections")).toHaveText("3");
     await course.settled();
     await expect(page.getByTestId("verdict")).toContainText("all 3 sections come off");
-    const held = page.getByRole("button", { name: /Comes off.*held/ });
+    const held = page.getByRole("button", { name: /Comes off.*kept whole/ });
     await expect(held).toHaveCount(1);
     if ((await held.getAttribute("aria-expanded")) === "false") await held.click();
     await expect(page.getByLabel("Bearing")).toHaveValue(pull);

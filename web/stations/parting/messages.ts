@@ -249,9 +249,6 @@ export const messages = {
     settingUp: "setting up",
     liftingThePiece: "lifting the piece",
   },
-  useHand: {
-    lineMoved: "line moved",
-  },
   picture: {
     ofPlan: (sections: Shown) => `The piece in ${sections} sections`,
   },

@@ -10,7 +10,6 @@ import { usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { type GlanceTerms, Hand } from "../../workers/hand.ts";
-import { messages } from "./messages.ts";
 
 export interface HandWork {
   /** The layout as it is being moved, or as the document has it. */
@@ -82,7 +81,7 @@ export function useHand(document: PlanDocument, planning: Planning): HandWork {
       if (!from || !hand.current) return null;
       const start = performance.now();
       const answer = await hand.current.api.edit(from, change, terms);
-      performance.measure(messages.useHand.lineMoved, { start });
+      performance.measure("line moved", { start });
       setProblem(answer.ok ? null : answer.problem);
       if (!answer.ok) return null;
       setResult(answer.glance);
