@@ -1,10 +1,11 @@
-import { useMemo, useState } from "react";
+import { Command } from "cmdk";
+import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { redo, undo } from "../document/planStore.ts";
 import { STATIONS } from "../stations/index.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 
-interface Command {
+interface Deed {
   readonly name: string;
   readonly hint: string;
   readonly run: () => void;
@@ -22,6 +23,11 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
   ["space", "play the taking apart, and stop it"],
 ];
 
+/** 1 for what holds the words as they are typed, in its name or in the question it answers. */
+function named(name: string, words: string, hints: readonly string[] = []): number {
+  return [name, ...hints].join(" ").toLowerCase().includes(words.toLowerCase()) ? 1 : 0;
+}
+
 /** Search over everything there is to do, and the sheet of shortcuts. */
 export function CommandSearch({
   open,
@@ -33,10 +39,7 @@ export function CommandSearch({
   pieceId: string;
 }) {
   const navigate = useNavigate();
-  const [text, setText] = useState("");
-  /** Place of the one that is taken with Enter. */
-  const [chosen, setChosen] = useState(0);
-  const commands = useMemo<Command[]>(
+  const commands = useMemo<Deed[]>(
     () => [
       ...STATIONS.map(({ id, name, question }) => ({
         name,
@@ -52,60 +55,30 @@ export function CommandSearch({
     [navigate, pieceId],
   );
   if (!open) return null;
-  const found = commands.filter(({ name, hint }) => `${name} ${hint}`.toLowerCase().includes(text.toLowerCase()));
-  const at = Math.min(chosen, found.length - 1);
-  const close = () => {
-    setText("");
-    setChosen(0);
-    setOpen(false);
-  };
-  const take = (command: Command | undefined) => {
-    command?.run();
-    close();
-  };
-  const byKey = (event: React.KeyboardEvent) => {
-    if (event.key === "Enter") take(found[at]);
-    else if (event.key === "ArrowDown") setChosen((at + 1) % Math.max(1, found.length));
-    else if (event.key === "ArrowUp") setChosen((at + found.length - 1) % Math.max(1, found.length));
-    else return;
-    event.preventDefault();
-  };
+  const close = () => setOpen(false);
   return (
     <Dialog title="Find anything to do" onClose={close}>
-      <input
-        className="input mt-3 w-full"
-        role="combobox"
-        placeholder="What do you want to do?"
-        aria-label="What do you want to do?"
-        aria-expanded
-        aria-controls="commands"
-        aria-activedescendant={found[at] ? `command-${at}` : undefined}
-        value={text}
-        autoFocus
-        onChange={(event) => {
-          setText(event.target.value);
-          setChosen(0);
-        }}
-        onKeyDown={byKey}
-      />
-      <div id="commands" role="listbox" aria-label="Commands" className="mt-2 w-full">
-        {found.map((command, k) => (
-          <div
-            key={command.name}
-            id={`command-${k}`}
-            role="option"
-            tabIndex={-1}
-            aria-selected={k === at}
-            className={`flex cursor-pointer justify-between rounded px-3 py-1.5 ${k === at ? "bg-base-300" : "hover:bg-base-200"}`}
-            onClick={() => take(command)}
-            onKeyDown={byKey}
-          >
-            <span>{command.name}</span>
-            <span className="quiet text-sm">{command.hint}</span>
-          </div>
-        ))}
-        {found.length === 0 && <p className="quiet px-3 py-1.5 text-sm">Nothing goes by that name.</p>}
-      </div>
+      <Command label="What do you want to do?" loop filter={named} className="mt-3">
+        <Command.Input className="input w-full" placeholder="What do you want to do?" autoFocus />
+        <Command.List label="Commands" className="mt-2">
+          <Command.Empty className="quiet px-3 py-1.5 text-sm">Nothing goes by that name.</Command.Empty>
+          {commands.map(({ name, hint, run }) => (
+            <Command.Item
+              key={name}
+              value={name}
+              keywords={[hint]}
+              className="flex cursor-pointer justify-between rounded px-3 py-1.5 data-[selected=true]:bg-base-300"
+              onSelect={() => {
+                run();
+                close();
+              }}
+            >
+              <span>{name}</span>
+              <span className="quiet text-sm">{hint}</span>
+            </Command.Item>
+          ))}
+        </Command.List>
+      </Command>
       <dl className="quiet mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 border-t border-base-300 pt-3 text-sm">
         {SHORTCUTS.map(([keys, what]) => (
           <div key={keys} className="contents">

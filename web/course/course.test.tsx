@@ -8,6 +8,7 @@ import { newPlan } from "../../core/plan/document/document.ts";
 import type { PlanFigures, ShownPlan } from "../../core/plan/results/figures.ts";
 import { usePlan } from "../document/planStore.ts";
 import { figuresOfABall } from "../testing/figures.ts";
+import { withoutLayout } from "../testing/layout.ts";
 import { documentNow, openDocument, planningWith } from "../testing/planning.ts";
 import { CommandSearch } from "./CommandSearch.tsx";
 import { ConflictDialog } from "./ConflictDialog.tsx";
@@ -88,6 +89,7 @@ function Where() {
 
 describe("the search over everything there is to do", () => {
   const searching = (setOpen = vi.fn()) => {
+    withoutLayout();
     render(
       <MemoryRouter initialEntries={["/pieces/7/piece"]}>
         <CommandSearch open setOpen={setOpen} pieceId="7" />

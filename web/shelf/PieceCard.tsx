@@ -1,10 +1,14 @@
 import { Ellipsis } from "lucide-react";
 import { useState } from "react";
+import { Button, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
 import { Link } from "react-router";
 import type { Piece } from "../../contract/pieces.ts";
 import { longDate } from "../lib/dates.ts";
 import { useChangePiece, useDuplicatePiece } from "../lib/queries.ts";
 import { stationOf } from "../stations/index.ts";
+
+/** A line of a menu; the one that the keys are on is shaded. */
+const ITEM = "cursor-pointer rounded px-3 py-1.5 outline-none data-[focused]:bg-base-200";
 
 export function PieceCard({ piece }: { piece: Piece }) {
   const change = useChangePiece();
@@ -57,28 +61,27 @@ export function PieceCard({ piece }: { piece: Piece }) {
           </p>
           <p className="quiet text-sm">{longDate(piece.updatedAt)}</p>
         </div>
-        <div className="dropdown dropdown-end">
-          <button type="button" className="btn btn-ghost btn-sm px-2 text-xl" aria-label={`More for ${piece.name}`}>
+        <MenuTrigger>
+          <Button className="btn btn-ghost btn-sm px-2" aria-label={`More for ${piece.name}`}>
             <Ellipsis aria-hidden="true" size={20} />
-          </button>
-          <ul className="dropdown-content menu z-10 w-40 rounded-box border border-base-300 bg-base-100 p-1 shadow">
-            <li>
-              <button type="button" onClick={() => setRenaming(true)}>
+          </Button>
+          <Popover placement="bottom end">
+            <Menu className="w-40 rounded-box border border-base-300 bg-base-100 p-1 shadow outline-none">
+              <MenuItem className={ITEM} onAction={() => setRenaming(true)}>
                 Rename
-              </button>
-            </li>
-            <li>
-              <button type="button" onClick={() => duplicate.mutate(piece.id)}>
+              </MenuItem>
+              <MenuItem className={ITEM} onAction={() => duplicate.mutate(piece.id)}>
                 Duplicate
-              </button>
-            </li>
-            <li>
-              <button type="button" onClick={() => change.mutate({ id: piece.id, change: { away: !piece.away } })}>
+              </MenuItem>
+              <MenuItem
+                className={ITEM}
+                onAction={() => change.mutate({ id: piece.id, change: { away: !piece.away } })}
+              >
                 {piece.away ? "Bring back" : "Put away"}
-              </button>
-            </li>
-          </ul>
-        </div>
+              </MenuItem>
+            </Menu>
+          </Popover>
+        </MenuTrigger>
       </div>
     </li>
   );

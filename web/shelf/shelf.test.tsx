@@ -7,6 +7,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Piece } from "../../contract/pieces.ts";
 import { sphere } from "../../core/testing/shapes.ts";
 import { longDate } from "../lib/dates.ts";
+import { withoutLayout } from "../testing/layout.ts";
 import { type Asked, standInServer } from "../testing/server.ts";
 import { StandInWorker } from "../testing/worker.ts";
 import { freshGeometry } from "../workers/geometry.ts";
@@ -119,10 +120,20 @@ describe("the shelf", () => {
     expect(screen.getByText(longDate(new Date(2026, 2, 4)))).toBeDefined();
   });
 
+  /** Takes a line of a piece's menu by its keys: the first is on the first line. */
+  const fromMenu = async (piece: string, line: string) => {
+    const more = await screen.findByRole("button", { name: `More for ${piece}` });
+    withoutLayout();
+    more.focus();
+    await userEvent.keyboard("{Enter}");
+    const lines = (await screen.findAllByRole("menuitem")).map(({ textContent }) => textContent);
+    await userEvent.keyboard(`${"{ArrowDown}".repeat(lines.indexOf(line))}{Enter}`);
+  };
+
   it("renames a piece by Enter, and leaves it by Escape or where nothing is typed", async () => {
     const log = shelf([pieceCalled("Heron", "11")]);
     const rename = async (keys: string) => {
-      await userEvent.click(await screen.findByRole("button", { name: "Rename" }));
+      await fromMenu("Heron", "Rename");
       await userEvent.clear(screen.getByLabelText("Name of the piece"));
       await userEvent.type(screen.getByLabelText("Name of the piece"), keys);
     };
@@ -136,17 +147,17 @@ describe("the shelf", () => {
 
   it("duplicates a piece", async () => {
     shelf([pieceCalled("Heron", "11")]);
-    await userEvent.click(await screen.findByRole("button", { name: "Duplicate" }));
+    await fromMenu("Heron", "Duplicate");
     expect(await screen.findByRole("heading", { name: "Heron (copy)" })).toBeDefined();
   });
 
   it("puts a piece away and brings it back", async () => {
     shelf([pieceCalled("Heron", "11"), pieceCalled("Finial", "12")]);
-    await userEvent.click((await screen.findAllByRole("button", { name: "Put away" }))[0]);
+    await fromMenu("Heron", "Put away");
     await userEvent.click(await screen.findByRole("button", { name: "Put away (1)" }));
     expect(screen.getByRole("heading", { name: "Heron" })).toBeDefined();
     expect(screen.queryByRole("heading", { name: "Finial" })).toBeNull();
-    await userEvent.click(screen.getByRole("button", { name: "Bring back" }));
+    await fromMenu("Heron", "Bring back");
     expect(await screen.findByText("Nothing is put away.")).toBeDefined();
     await userEvent.click(screen.getByRole("button", { name: "Back to the shelf" }));
     expect(screen.getAllByRole("heading", { level: 2 }).map(({ textContent }) => textContent)).toEqual([

@@ -13,6 +13,7 @@ import { usePlan } from "../../document/planStore.ts";
 import type { SaveState } from "../../document/useAutosave.ts";
 import { SettingsContext } from "../../lib/show.ts";
 import { ballPlan, figuresOfABall } from "../../testing/figures.ts";
+import { withoutLayout } from "../../testing/layout.ts";
 import { FINIAL } from "../../testing/pieces.ts";
 import { documentNow, openDocument, planningWith } from "../../testing/planning.ts";
 import { type Asked, standInServer } from "../../testing/server.ts";
@@ -150,15 +151,10 @@ describe("earlier plans", () => {
   });
 });
 
-class NoObserver {
-  observe() {}
-  disconnect() {}
-}
-
 describe("a plan that is built from", () => {
   it("is shown as it stood on that day, with its own money, whatever the rates are now", async () => {
     // Nothing is laid out here, so that nothing is drawn.
-    vi.stubGlobal("ResizeObserver", NoObserver);
+    withoutLayout();
     server([{ name: "For the quay" }]);
     render(
       <QueryClientProvider client={new QueryClient()}>
