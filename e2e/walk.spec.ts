@@ -46,8 +46,24 @@ test("every station, the shelf and the settings can be used without eyes or mous
       });
       await look(`${station} by ${theme}`);
     }
+    await page.keyboard.press("/");
+    // It fades in: it is looked at when it is there.
+    await expect(page.getByRole("dialog")).toHaveCSS("opacity", "1");
+    await expect(page.locator(".modal-box")).toHaveCSS("opacity", "1");
+    await look(`the search by ${theme}`);
+    // What is typed goes where it is looked for, without a click.
+    await page.keyboard.type("lock");
+    await page.keyboard.press("Enter");
+    await expect(page).toHaveURL(/\/survey$/);
     await page.goto("/");
     await expect(page.getByRole("link", { name: /toadstool/ }).first()).toBeVisible();
+    await page
+      .getByRole("button", { name: /More for toadstool/ })
+      .first()
+      .press("Enter");
+    await expect(page.getByRole("menuitem", { name: "Rename" })).toBeFocused();
+    await look(`a piece's menu by ${theme}`);
+    await page.keyboard.press("Escape");
     await look(`the shelf by ${theme}`);
   }
   await page.goto("/settings");

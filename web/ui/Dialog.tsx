@@ -2,7 +2,8 @@ import { X } from "lucide-react";
 import { type ReactNode, useEffect, useId, useRef } from "react";
 
 /**
- * A dialog over the page: the browser keeps the focus in it, gives it back afterwards, and closes it with Escape.
+ * A dialog over the page: the browser keeps the focus in it, gives it back afterwards, and closes it with Escape. Where it
+ * asks for something in writing, it begins there.
  * @param onClose left out where it must be answered
  */
 export function Dialog({
@@ -25,6 +26,8 @@ export function Dialog({
     // Where there is no modal dialog, as in tests without a browser, it is shown plainly.
     if (typeof current?.showModal === "function") current.showModal();
     else current?.setAttribute("open", "");
+    // The browser would begin at the button that closes it.
+    current?.querySelector("input")?.focus();
     return () => {
       if (typeof current?.close === "function") current.close();
     };
