@@ -380,7 +380,7 @@ export interface Trouble {
 }
 
 /** What is wrong with a layout on a surface; nothing where every section is one whole piece. */
-export function troublesOf(surface: Surface, layout: Layout, label: Uint8Array): Trouble[] {
+export function troublesOf(surface: Pick<Surface, "near" | "areasMm2">, layout: Layout, label: Uint8Array): Trouble[] {
   const { of, label: owners } = connectedPieces(label, surface.near);
   const areasMm2 = new Float64Array(owners.length);
   of.forEach((piece, v) => {

@@ -106,16 +106,16 @@ export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField
   const { mesh, request } = jacket;
   const surface = surfaceOn(survey.coarse, survey.nearest, survey.boardMm);
   const label = labelsOfLayout(surface, layout);
-  const network = networkOn(layout, nearest);
+  const near = vertexNeighbours(mesh);
+  const potentials = potentialsOf(mesh, networkOn(layout, nearest), layout.sections.length, request.stepMm);
+  // Told on the jacket itself: where two lines run close by each other, the survey's coarse mesh tears what hangs together.
+  const troubles = troublesOf({ near, areasMm2: vertexNormals(mesh).areasMm2 }, layout, labelsOf(potentials));
   return {
     pulls: layout.sections.map(({ pull }) => pull),
     label,
-    potentials: withoutIslands(
-      potentialsOf(mesh, network, layout.sections.length, request.stepMm),
-      vertexNeighbours(mesh),
-    ),
+    potentials: withoutIslands(potentials, near),
     fillWith: layout.sections.map(({ fillWith }) => fillWith ?? "silicone"),
-    troubles: troublesOf(surface, layout, label),
+    troubles,
   };
 }
 

@@ -228,6 +228,7 @@ export const messages = {
     willItComeOff: "Will it come off?",
     held: (held: number, sections: Shown) => `${held} of ${sections} sections ${held === 1 ? "is" : "are"} held.`,
     circle: (sections: Shown) => `Sections ${sections} block each other.`,
+    astray: "It comes off, but not parted as you drew it.",
     atFirstGlance: "At first glance it comes off. The check is under way.",
     yesInOne: "Yes: it comes off in one section.",
     yes: (sections: Shown) => `Yes: all ${sections} sections come off.`,

@@ -39,12 +39,14 @@ export function Verdict({
   const { order, jacket, fillParts, piece } = figures.report;
   const { sections } = shown.report;
   const held = useMemo(() => sections.filter(({ releases }) => !releases).map(({ number }) => number), [sections]);
-  const free = held.length === 0 && order.circle.length === 0;
+  /** The lines do not part the jacket as they were drawn. */
+  const astray = figures.warnings.some(({ kind }) => kind === "lines");
+  const free = held.length === 0 && order.circle.length === 0 && !astray;
   return (
     <Part title={messages.verdict.willItComeOff}>
       <p className={`font-medium ${free ? "text-success" : "text-warning"}`} data-testid="verdict">
         <StateIcon standing={!free ? "look" : settled ? "set" : "working"} silent />{" "}
-        {inWords(sections.length, held.length, order.circle, settled)}
+        {inWords({ sections: sections.length, held: held.length, circle: order.circle, settled, astray })}
       </p>
       {figures.cutOff && <CutOffHere cutOff={figures.cutOff} where={where} />}
       {figures.warnings
@@ -65,9 +67,18 @@ export function Verdict({
   );
 }
 
-function inWords(sections: number, held: number, circle: readonly number[], settled: boolean): string {
+interface Found {
+  readonly sections: number;
+  readonly held: number;
+  readonly circle: readonly number[];
+  readonly settled: boolean;
+  readonly astray: boolean;
+}
+
+function inWords({ sections, held, circle, settled, astray }: Found): string {
   if (held > 0) return messages.verdict.held(held, sections);
   if (circle.length > 0) return messages.verdict.circle(circle.join(" and "));
+  if (astray) return messages.verdict.astray;
   // A first glance proves nothing.
   if (!settled) return messages.verdict.atFirstGlance;
   return sections === 1 ? messages.verdict.yesInOne : messages.verdict.yes(sections);
