@@ -9,7 +9,7 @@ import type { Team } from "../core/job/team.ts";
 import type { TriangleMesh } from "../core/mesh/mesh.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../core/plan/engine.ts";
-import { BUNDLE_VERSION, bundleOf, packBundle } from "../core/plan/results/bundle.ts";
+import { bundleOf, packBundle, RESULTS_VERSION } from "../core/plan/results/bundle.ts";
 import { resultKeyText } from "../core/plan/stages/keys.ts";
 import { settledStepMm } from "../core/plan/stages/steps.ts";
 import type { Direction } from "../core/space/directions.ts";
@@ -143,7 +143,7 @@ async function keep(
   const { rates, fineness } = DEFAULT_SETTINGS;
   const bundle = packBundle(await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, team));
   const resultKey = createHash("sha256")
-    .update(resultKeyText(sha256, demo.plan, { rates, fineness }, BUNDLE_VERSION))
+    .update(resultKeyText(sha256, demo.plan, { rates, fineness }, RESULTS_VERSION))
     .digest("hex");
   await storeBlob(sequelize, acting.workshopId, once(bundle), bundle.length + 1, async (blob, transaction) => {
     await Result.upsert({ workshopId: acting.workshopId, resultKey, blobId: blob.id }, { transaction });

@@ -1,7 +1,7 @@
 /** A plan that is worked out while its scan is still being put on the shelf. */
 
 import type { PlanDocument } from "../../core/plan/document/document.ts";
-import { BUNDLE_VERSION } from "../../core/plan/results/bundle.ts";
+import { RESULTS_VERSION } from "../../core/plan/results/bundle.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
 import type { Fineness } from "../../core/plan/stages/steps.ts";
 import type { Rates } from "../../core/takeoff/rates.ts";
@@ -18,7 +18,7 @@ export interface Terms {
 
 /** Names a plan of a scan by all it depends on. */
 export function planKey(scanSha256: string, document: PlanDocument, terms: Terms): string {
-  return resultKeyText(scanSha256, document, terms, BUNDLE_VERSION);
+  return resultKeyText(scanSha256, document, terms, RESULTS_VERSION);
 }
 
 /** The worker that reads a scan, and the answers it was asked for before there was a piece to show them. */

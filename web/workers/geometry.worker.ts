@@ -15,7 +15,7 @@ import type { Remedy } from "../../core/plan/advice/remedies.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
-import { BUNDLE_VERSION, bundleOf, type PlanBundle, packBundle } from "../../core/plan/results/bundle.ts";
+import { bundleOf, type PlanBundle, packBundle, RESULTS_VERSION } from "../../core/plan/results/bundle.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
 import { effortOf, type Fineness, settledStepMm } from "../../core/plan/stages/steps.ts";
 import type { Rates } from "../../core/takeoff/rates.ts";
@@ -315,7 +315,7 @@ class GeometryWorker extends LookUps {
 
   /** All that a plan of the open scan depends on. */
   private madeFrom(document: PlanDocument, rates: Rates): string {
-    return resultKeyText("", document, { rates, fineness: this.fineness }, BUNDLE_VERSION);
+    return resultKeyText("", document, { rates, fineness: this.fineness }, RESULTS_VERSION);
   }
 
   /** A file of the settled plan for taking elsewhere; the plan must be held. */

@@ -17,8 +17,14 @@ import type { PlanResult } from "./planResult.ts";
 import { type GeometryReport, geometryReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
-/** Raised whenever the layout or the meaning of what is in it changes: older results are then worked out afresh. */
+/** Raised whenever the layout of what is in it changes: it says what can be read. */
 export const BUNDLE_VERSION = 32;
+
+/**
+ * Raised when plans come out otherwise than before: what an older program left under its keys is worked out afresh, and
+ * builds keep theirs, which can still be read.
+ */
+export const RESULTS_VERSION = 33;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
