@@ -1,4 +1,5 @@
 /** Wall patterns: every wall laid flat at 1:1, with all that a hand needs to cut it, bend it and set it where it belongs. */
+import { cross, type Direction, dot, normalised } from "../space/directions.ts";
 import { curveLengthMm, unrolled, withoutOverlap } from "./unroll.ts";
 import { RULING_MM, type Wall } from "./walls.ts";
 
@@ -187,28 +188,22 @@ function bendsOf({ foot, head }: Wall, from: number, to: number): { k: number; d
   const out: { k: number; deg: number }[] = [];
   for (let k = from + half; k + half <= to; k += 2 * half) {
     const [before, after] = [facing(foot, head, k - half), facing(foot, head, k + half - 1)];
-    const ruling = [0, 1, 2].map((a) => head[3 * k + a] - foot[3 * k + a]);
-    const turn = crossed(before, after);
-    const sine = Math.hypot(...turn);
-    const cosine = before[0] * after[0] + before[1] * after[1] + before[2] * after[2];
-    const side = Math.sign(turn[0] * ruling[0] + turn[1] * ruling[1] + turn[2] * ruling[2]);
-    const deg = (side * Math.atan2(sine, cosine) * 180) / Math.PI;
+    const turn = cross(before, after);
+    const side = Math.sign(dot(turn, between(foot, k, head, k)));
+    const deg = (side * Math.atan2(Math.hypot(...turn), dot(before, after)) * 180) / Math.PI;
     if (Math.abs(deg) > BEND_DEG) out.push({ k, deg });
   }
   return out;
 }
 
 /** Where the wall faces between a ruling and the next, of length one: to the side that is seen on the pattern. */
-function facing(foot: Float64Array, head: Float64Array, k: number): number[] {
-  const along = [0, 1, 2].map((a) => foot[3 * k + 3 + a] - foot[3 * k + a]);
-  const out = [0, 1, 2].map((a) => head[3 * k + a] - foot[3 * k + a]);
-  const normal = crossed(along, out);
-  const length = Math.hypot(...normal) || 1;
-  return normal.map((x) => x / length);
+function facing(foot: Float64Array, head: Float64Array, k: number): Direction {
+  return normalised(cross(between(foot, k, foot, k + 1), between(foot, k, head, k)));
 }
 
-function crossed(a: readonly number[], b: readonly number[]): number[] {
-  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+/** The way from one place of a curve to one of another, mm. */
+function between(a: Float64Array, i: number, b: Float64Array, j: number): Direction {
+  return [b[3 * j] - a[3 * i], b[3 * j + 1] - a[3 * i + 1], b[3 * j + 2] - a[3 * i + 2]];
 }
 
 /** Length of the arrow that says where up is, mm; as far as the wall is wide there. */

@@ -110,8 +110,8 @@ async function plan(options: PlanArguments): Promise<void> {
     warnings: [...[...scan.warnings, ...notes].map((text) => ({ kind: "scan", text }) as const), ...plain.warnings],
   };
   const done = performance.now();
-  const walls = planWalls(result, ctx);
-  if (options.exportDir) await exportPlan(result, walls, pieceName(options.file), options.exportDir);
+  const walls = options.json || options.exportDir ? planWalls(result, ctx) : undefined;
+  if (options.exportDir && walls) await exportPlan(result, walls, pieceName(options.file), options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
   const report = planReport(result, timings, { document, rates, plans, ranges, walls });
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
