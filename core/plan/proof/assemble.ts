@@ -3,12 +3,13 @@ import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
 import { areaAndVolume } from "../../mesh/mesh.ts";
+import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { meshNeighbours } from "../../parting/graph/graph.ts";
 import type { FillWith } from "../../parting/layout/layout.ts";
 import { troubleInWords } from "../../parting/layout/sections.ts";
 import { hiddenStretches } from "../../parting/lines/bothSides.ts";
 import { cutSections, lineLengthMm } from "../../parting/lines/cut.ts";
-import { labelsOf } from "../../parting/lines/sections.ts";
+import { labelsOf, withoutIslands } from "../../parting/lines/sections.ts";
 import { plugHosts } from "../../parting/search/plugs.ts";
 import type { SuggestRequest } from "../../parting/search/request.ts";
 import { FILL_KINDS, type FillKind, type FillPart, fillsOf } from "../../release/fills.ts";
@@ -115,10 +116,16 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
   };
 }
 
-/** The lines as they run on the jacket before any fill. */
+/**
+ * The lines as they run on the jacket before any fill. Where a section is one piece only by way of a fill, its largest
+ * patch of the bare jacket stays, so that lines taken in hand part it as they stand.
+ */
 function drawnOnBare({ freed, jacket, nearest }: Assembly, order: readonly number[]) {
   const bare = freed.cells.carried(jacket.mesh);
-  const inOrder = order.map((s) => bare[s]);
+  const inOrder = withoutIslands(
+    order.map((s) => bare[s]),
+    vertexNeighbours(jacket.mesh),
+  );
   return linesOn(jacket.mesh, nearest, cutSections(jacket.mesh, inOrder), inOrder, jacket.request.stepMm);
 }
 

@@ -1,14 +1,21 @@
 /** Pieces nobody drew, made from seeds: whatever it is, it comes off, and a prover that shares no code agrees. */
 import { describe, expect, it } from "vitest";
+import type { Jacket } from "../../jacket/jacket.ts";
 import { plainContext as ctx } from "../../job/context.ts";
+import { vertexNormals } from "../../mesh/normals.ts";
 import { repairScan } from "../../mesh/repair.ts";
-import { takenInHand } from "../../parting/layout/layout.ts";
+import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
+import { networkOn, takenInHand } from "../../parting/layout/layout.ts";
+import { potentialsOf } from "../../parting/layout/potentials.ts";
+import { troublesOf } from "../../parting/layout/sections.ts";
+import { labelsOf } from "../../parting/lines/sections.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { hardPiece } from "../../testing/hardPieces.ts";
 import { Prover } from "../../testing/prover.ts";
 import { STRANGER_KINDS, stranger } from "../../testing/strangers.ts";
 import { newPlan } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
+import type { ProvenParting } from "./parting.ts";
 
 const PIECES = 40;
 const HEIGHT_MM = 260;
@@ -25,8 +32,17 @@ const RAISED_ARMS = 2;
 /** Of all that is planned, so much comes off. */
 const COME_OFF_SHARE = 0.97;
 
+/** Of each section that the drawn lines would part otherwise than as one whole piece, how many pieces it falls into. */
+function fallenApart({ mesh, request: { stepMm } }: Jacket, { drawn, sections, bare }: ProvenParting): number[] {
+  const layout = takenInHand(drawn, sections);
+  const potentials = potentialsOf(mesh, networkOn(layout, bare), sections.length, stepMm);
+  const surface = { near: vertexNeighbours(mesh), areasMm2: vertexNormals(mesh).areasMm2 };
+  return troublesOf(surface, layout, labelsOf(potentials)).map(({ pieces }) => pieces);
+}
+
 describe("made-up pieces", () => {
   const held: string[] = [];
+  const apart: string[] = [];
 
   it.each(STRANGER_KINDS.map((kind, k) => [kind, k] as const))(
     "that are %s come off, and the prover agrees",
@@ -40,6 +56,7 @@ describe("made-up pieces", () => {
         const coat = jacket.siliconeMm3 / (jacket.outerAreaMm2 * jacket.thicknessMm);
         expect(coat).toBeGreaterThan(0.7);
         expect(coat).toBeLessThan(2.5);
+        apart.push(...fallenApart(jacket, parting).map((pieces) => `${kind} ${seed}: ${pieces} pieces`));
         const prover = new Prover(parting.filled);
         for (const { number, skin, pull, releases, biteMm } of parting.sections) {
           if (!releases) held.push(`${kind} ${seed}, section ${number}: ${biteMm.toFixed(1)} mm`);
@@ -72,6 +89,10 @@ describe("made-up pieces", () => {
       return plan.fillMm3;
     });
     expect(Math.max(...fills) / Math.min(...fills)).toBeLessThan(1.2);
+  });
+
+  it("hang together when their lines are taken in hand", () => {
+    expect(apart).toEqual([]);
   });
 
   it("come off, all but the odd one", () => {
