@@ -91,6 +91,8 @@ const report = z.object({
   plugMm3: number,
   fillMm3: number,
   partingLengthMm: number,
+  // Builds made before walls were worked out have none.
+  walls: z.array(z.object({ sections: z.tuple([number, number]), areasMm2: numbers })).default([]),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),
   hidden: z.array(
     z.object({

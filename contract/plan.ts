@@ -1,5 +1,6 @@
 /** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
 import { z } from "zod";
+import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS, TYPICAL_FLANGES } from "../core/flange/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
@@ -69,6 +70,38 @@ const coat = z.object({
   thicknessMm: z.number().min(0.1, "A coat is at least 0.1 mm.").max(60, "A coat is at most 60 mm."),
   thickened: z.boolean(),
   pigment: z.string().regex(/^#[0-9a-fA-F]{6}$/, "A pigment is a colour like #a0b0c0."),
+});
+
+const flangeWidth = z
+  .number()
+  .min(FLANGE_WIDTHS_MM.least, `A flange is at least ${FLANGE_WIDTHS_MM.least} mm wide.`)
+  .max(FLANGE_WIDTHS_MM.most, `A flange is at most ${FLANGE_WIDTHS_MM.most} mm wide.`);
+
+const flanges = z.object({
+  widthMm: flangeWidth,
+  bolts: z.object({
+    diameterMm: z.number().min(3, "A bolt is at least 3 mm thick.").max(24, "A bolt is at most 24 mm thick."),
+    offMm: z.number().min(5).max(FLANGE_WIDTHS_MM.most).nullable(),
+    pitchMm: z.number().min(30, "Bolts stand at least 30 mm apart.").max(600, "Bolts stand at most 600 mm apart."),
+  }),
+  keys: z.object({
+    kind: z.enum(KEY_KINDS),
+    radiusMm: z.number().min(3, "A key has a radius of at least 3 mm.").max(25, "A key has a radius of at most 25 mm."),
+    pitchMm: z.number().min(50, "Keys stand at least 50 mm apart.").max(1000, "Keys stand at most 1000 mm apart."),
+  }),
+  walls: z
+    .array(
+      z.object({
+        id,
+        widthMm: flangeWidth.nullable(),
+        joint: z.enum(JOINTS),
+        bolts: z
+          .array(z.object({ alongMm: z.number().min(0).max(50_000), offMm: z.number().min(0).max(200) }))
+          .max(400)
+          .nullable(),
+      }),
+    )
+    .max(200),
 });
 
 export const planDocument: z.ZodType<PlanDocument> = z.object({
@@ -143,12 +176,13 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     lines: z.array(z.object({ id, between: z.tuple([id, id]), places: figures(3, 60) })).max(200),
     fills: z.array(z.object({ id, at: z.tuple([place, place, place]) })).max(500),
   }),
-  shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()) }),
+  shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()), flanges }),
 });
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  return planDocument.parse(fromVersion5(fromVersion4(fromVersion3(fromVersion2(fromVersion1(stored))))));
+  const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4, fromVersion5, fromVersion6];
+  return planDocument.parse(steps.reduce((document, step) => step(document), stored));
 }
 
 const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
@@ -233,6 +267,15 @@ function fromVersion5(stored: unknown): unknown {
     survey: { ...old.data.survey, dismissed: old.data.survey.dismissed.map(placedDismissal) },
     identity: { ...NOBODY_KNOWN, next: coats.length + 1 },
   };
+}
+
+const version6 = z.looseObject({ version: z.literal(6), shell: z.looseObject({}) });
+
+/** Version 7 decides on flanges and on what holds them together. */
+function fromVersion6(stored: unknown): unknown {
+  const old = version6.safeParse(stored);
+  if (!old.success) return stored;
+  return { ...old.data, version: 7, shell: { flanges: TYPICAL_FLANGES, ...old.data.shell } };
 }
 
 /** Version 4 has through-holes closed with clay. */

@@ -70,7 +70,7 @@ const PIECES: readonly DemoPiece[] = [
         castMethod: "face-coat",
         surface: "oil clay",
       },
-      shell: { system: "polyester-mat", figures: {} },
+      shell: { ...base.shell, system: "polyester-mat" },
     },
   },
   {

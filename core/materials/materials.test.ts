@@ -33,14 +33,14 @@ it("silicone is bought with waste, the catalyst weighed against the base alone",
 });
 
 describe("shell systems", () => {
-  const span = { areasMm2: [1e6, 5e5], flangeLengthsMm: [3000, 3000] };
+  const span = { areasMm2: [1e6, 5e5], flangeAreasMm2: [135_000, 135_000] };
   for (const system of shellSystems) {
     it(`${system.name}: twice the skin, twice the shell; every line shows its working`, () => {
       const once = shellTakeoff(system.id, {}, span);
       const twice = shellTakeoff(
         system.id,
         {},
-        { areasMm2: span.areasMm2.map((a) => 2 * a), flangeLengthsMm: span.flangeLengthsMm.map((l) => 2 * l) },
+        { areasMm2: span.areasMm2.map((a) => 2 * a), flangeAreasMm2: span.flangeAreasMm2.map((l) => 2 * l) },
       );
       once.lines.forEach((line, k) => {
         expect(twice.lines[k].quantity).toBeCloseTo(2 * line.quantity, 6);
@@ -54,7 +54,7 @@ describe("shell systems", () => {
     const { sectionMassesG } = shellTakeoff(
       "gypsum-jute",
       { juteLayers: 2, overlap: 1, juteGPerM2: 300 },
-      { areasMm2: [1e6], flangeLengthsMm: [0] },
+      { areasMm2: [1e6], flangeAreasMm2: [0] },
     );
     expect(sectionMassesG[0]).toBeCloseTo(20 * 1108 + 600, -2);
   });

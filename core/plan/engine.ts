@@ -176,6 +176,7 @@ export class PlanEngine {
     const jacket = this.jacketFor(document, stepMm, ctx);
     const parting = this.partingFor(document, rates, stepMm, ctx);
     const zoneMm = this.stages.get("zones", document, terms, ctx);
+    const walls = this.stages.get("walls", document, terms, ctx);
     const warnings: PlanWarning[] = [
       ...piece.report.warnings.map((text) => ({ kind: "scan", text }) as const),
       ...parting.warnings,
@@ -184,7 +185,7 @@ export class PlanEngine {
       const text = `The jacket is over ${THICK_JACKET_MM} mm thick: it wastes silicone and will not stretch off easily.`;
       warnings.push({ kind: "jacket", text });
     }
-    return checked({ piece, jacket, parting, zoneMm, warnings });
+    return checked({ piece, jacket, parting, walls, zoneMm, warnings });
   }
 
   private terms(rates: Rates, stepMm: number): Terms {

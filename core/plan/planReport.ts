@@ -3,12 +3,12 @@ import { materialName } from "../materials/catalogue.ts";
 import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
 import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
+import { type BuiltWall, wallReport } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
 import { figuresAtRates } from "./results/atRates.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
-import { type PlanWalls, wallReport } from "./wallPatterns.ts";
 
 /** What the command line adds to a report. */
 export interface ReportExtras {
@@ -18,7 +18,7 @@ export interface ReportExtras {
   readonly plans?: readonly ComparedPlan[];
   /** From where each section could be pulled. */
   readonly ranges?: readonly PullRange[];
-  readonly walls?: PlanWalls;
+  readonly walls?: readonly BuiltWall[];
 }
 
 export function planReport(
@@ -35,7 +35,7 @@ export function planReport(
       shellMassG: takeoff.sectionMassesG[k],
       range: ranges[k] ? rangeReport(ranges[k]) : null,
     })),
-    walls: walls ? wallReport(walls) : [],
+    walls: walls ? wallReport(walls, document.shell.flanges) : [],
     cutOff,
     plans: plans.map((plan) => ({
       sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, releases }) => ({

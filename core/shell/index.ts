@@ -7,7 +7,6 @@ import { polyesterMat } from "./kinds/polyesterMat.ts";
 import type { ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
 
 export type { ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
-export { FLANGE_WIDTH_MM } from "./kinds/system.ts";
 
 export const shellSystems: readonly ShellSystem[] = [gypsumJute, polyesterMat];
 

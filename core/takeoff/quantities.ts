@@ -6,8 +6,9 @@ import type { MaterialUse } from "../materials/catalogue.ts";
 import type { MaterialLine } from "../materials/property.ts";
 import { siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
-import { FLANGE_WIDTH_MM, type ShellTakeoff } from "../shell/index.ts";
+import type { ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
+import { CLAY_BEYOND_MM, CLAY_WALL_MM, wallsMm2 } from "./flanges.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 import { websOf } from "./webs.ts";
 
@@ -19,8 +20,7 @@ export interface Quantities {
   readonly materials: readonly MaterialLine[];
 }
 
-/** Clay of the parting walls: their section, mm2, and density (wet water clay), g/cm3. */
-const WALL_SECTION_MM2 = (FLANGE_WIDTH_MM + 15) * 25;
+/** Density of wet water clay, g/cm3. */
 const CLAY_DENSITY = 1.9;
 /** Release agent, g per square metre and face. */
 const RELEASE_G_PER_M2 = 60;
@@ -48,7 +48,7 @@ export function quantitiesOf(
   const materials = [
     ...siliconeBuying(siliconeG, thickenedG),
     ...shell.lines,
-    ...wallsAndRelease(jacket, parting),
+    ...wallsAndRelease(document, jacket, parting),
     clay("fills", "fills of clay", Math.max(0, parting.clayMm3 - webMm3)),
     clay("webs", "webs across gaps", webs.clayMm3),
     clay("foot", "gaps under the piece", jacket.footClayMm3),
@@ -139,9 +139,11 @@ function seamMaterials({ releasedMm2, shims, lengthMm }: SeamTakeoff): MaterialL
   ];
 }
 
-function wallsAndRelease(jacket: JacketTotals, parting: PartingTotals): MaterialLine[] {
-  const wallG = (parting.partingLengthMm * WALL_SECTION_MM2 * CLAY_DENSITY) / MM3_PER_CM3;
-  const faceM2 = (jacket.outerAreaMm2 + 2 * parting.partingLengthMm * FLANGE_WIDTH_MM) / MM2_PER_M2;
+function wallsAndRelease(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals): MaterialLine[] {
+  const wallMm2 = wallsMm2(document, parting);
+  const clayMm2 = wallMm2 + CLAY_BEYOND_MM * parting.partingLengthMm;
+  const wallG = (clayMm2 * CLAY_WALL_MM * CLAY_DENSITY) / MM3_PER_CM3;
+  const faceM2 = (jacket.outerAreaMm2 + 2 * wallMm2) / MM2_PER_M2;
   return [
     {
       material: "water-clay",
@@ -150,10 +152,12 @@ function wallsAndRelease(jacket: JacketTotals, parting: PartingTotals): Material
       quantity: wallG / 1000,
       unit: "kg",
       working: {
-        formula: "parting length × wall section × density",
+        formula: "(walls + parting length × what stands out beyond the flange) × thickness × density",
         inputs: [
+          { name: "walls", value: wallMm2 / MM2_PER_M2, unit: "m²" },
           { name: "parting length", value: parting.partingLengthMm / 1000, unit: "m" },
-          { name: "wall section", value: WALL_SECTION_MM2, unit: "mm²" },
+          { name: "beyond the flange", value: CLAY_BEYOND_MM, unit: "mm" },
+          { name: "thickness", value: CLAY_WALL_MM, unit: "mm" },
           { name: "density", value: CLAY_DENSITY, unit: "g/cm³" },
         ],
       },

@@ -11,6 +11,7 @@ import type { Task } from "../schedule/line.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
+import { flangeAreasMm2 } from "./flanges.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
 import { handsWorking, tasksOf } from "./tasks.ts";
@@ -34,7 +35,7 @@ export interface Takeoff extends Quantities, Cost {
 export function takeoff(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals, rates: Rates): Takeoff {
   const shell = shellTakeoff(document.shell.system, document.shell.figures, {
     areasMm2: parting.sections.map((section) => section.areaMm2),
-    flangeLengthsMm: parting.sections.map((section) => section.lineMm),
+    flangeAreasMm2: flangeAreasMm2(document, parting),
   });
   const quantities = quantitiesOf(document, jacket, parting, shell);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));

@@ -22,6 +22,12 @@ export interface PartingTotals {
     readonly lifted?: boolean;
   }[];
   readonly partingLengthMm: number;
+  /** Its walls: numbers of the sections each parts, the area of one face by width, and its line's id; settled plans only. */
+  readonly walls?: readonly {
+    readonly sections: readonly [number, number];
+    readonly areasMm2: readonly number[];
+    readonly id?: string;
+  }[];
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;

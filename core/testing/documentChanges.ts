@@ -81,6 +81,8 @@ export const CHANGES: {
   },
   shell: {
     system: { shell: { ...shell, system: "polyester-mat" } },
-    figures: { shell: { ...shell, figures: { thicknessMm: 30 } } },
+    // The thickness of flanges follows, too.
+    figures: { shell: { ...shell, figures: { thicknessMm: 30, flangeThicknessMm: 31 } } },
+    flanges: { shell: { ...shell, flanges: { ...shell.flanges, widthMm: 60 } } },
   },
 };

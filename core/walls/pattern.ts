@@ -1,7 +1,8 @@
 /** Wall patterns: every wall laid flat at 1:1, with all that a hand needs to cut it, bend it and set it where it belongs. */
 import { cross, type Direction, dot, normalised } from "../space/directions.ts";
 import { curveLengthMm, unrolled, withoutOverlap } from "./unroll.ts";
-import { RULING_MM, type Wall } from "./walls.ts";
+import { RULING_MM } from "./wallGround.ts";
+import type { Wall } from "./walls.ts";
 
 type Point = readonly [number, number];
 
@@ -18,6 +19,7 @@ export interface PatternPiece {
   readonly head: readonly Point[];
   readonly widthMm: number;
   readonly heightMm: number;
+  readonly areaMm2: number;
   /** Where it begins and ends, mm along the wall's foot. */
   readonly fromMm: number;
   readonly toMm: number;
@@ -66,7 +68,7 @@ export function patternsOf(walls: readonly Wall[], boardMm: number | null): Wall
       sections: wall.sections,
       lengthMm: curveLengthMm(wall.foot, 3),
       patternLengthMm: curveLengthMm(flat.foot, 2),
-      areaMm2: areaOf(flat.foot, flat.head),
+      areaMm2: pieces.reduce((sum, piece) => sum + piece.areaMm2, 0),
       ends: letters[w],
       pieces,
     };
@@ -111,7 +113,8 @@ function pieceOf(wall: Wall, foot: Float64Array, head: Float64Array, from: numbe
   const laid = laidSmall(foot, head, from, to);
   const at = (k: number): Ruled => ({ foot: laid.place(foot, k), head: laid.place(head, k) });
   const rulings = Array.from({ length: to - from + 1 }, (_, k) => from + k);
-  const alongMm = (k: number) => curveLengthMm(foot.subarray(0, 2 * k + 2), 2);
+  const lengths = lengthsAlong(foot);
+  const alongMm = (k: number) => lengths[k];
   const fromMm = alongMm(from);
   const toMm = alongMm(to);
   return {
@@ -119,12 +122,21 @@ function pieceOf(wall: Wall, foot: Float64Array, head: Float64Array, from: numbe
     head: rulings.map((k) => at(k).head),
     widthMm: laid.widthMm,
     heightMm: laid.heightMm,
+    areaMm2: areaOf(foot.subarray(2 * from, 2 * to + 2), head.subarray(2 * from, 2 * to + 2)),
     fromMm,
     toMm,
     running: runningMarks(foot, rulings, alongMm, at),
     bends: bendsOf(wall, from, to).map(({ k, deg }) => ({ ...at(k), deg })),
     up: upOn(wall, laid, foot, head, Math.floor((from + to) / 2)),
   };
+}
+
+/** Length of a flat curve to each of its places, mm. */
+function lengthsAlong(foot: Float64Array): Float64Array {
+  const out = new Float64Array(foot.length / 2);
+  for (let k = 1; k < out.length; k++)
+    out[k] = out[k - 1] + Math.hypot(foot[2 * k] - foot[2 * k - 2], foot[2 * k + 1] - foot[2 * k - 1]);
+  return out;
 }
 
 /** How a piece is laid on its sheet: turned to the smallest box, its lower left corner at 0. */

@@ -108,6 +108,7 @@ function meetsBefore(foot: Float64Array, head: Float64Array, from: number, k: nu
     [foot, k, head, k],
   ] as const;
   for (let q = from + 1; q < k - 1; q++) {
+    if (!near(foot, head, k, q)) continue;
     const other = [
       [foot, q - 1, foot, q],
       [head, q - 1, head, q],
@@ -116,6 +117,18 @@ function meetsBefore(foot: Float64Array, head: Float64Array, from: number, k: nu
     for (const a of own) for (const b of other) if (cross(...a, ...b)) return true;
   }
   return false;
+}
+
+/** Do the boxes of the quadrilaterals that end at two places meet? Most of them do not. */
+function near(foot: Float64Array, head: Float64Array, k: number, q: number): boolean {
+  for (let a = 0; a < 2; a++) {
+    const [k0, k1, q0, q1] = [2 * k - 2 + a, 2 * k + a, 2 * q - 2 + a, 2 * q + a];
+    const low = Math.min(foot[k0], foot[k1], head[k0], head[k1]);
+    const high = Math.max(foot[k0], foot[k1], head[k0], head[k1]);
+    if (foot[q0] > high && foot[q1] > high && head[q0] > high && head[q1] > high) return false;
+    if (foot[q0] < low && foot[q1] < low && head[q0] < low && head[q1] < low) return false;
+  }
+  return true;
 }
 
 /** Do two straight stretches of flat curves cross? */

@@ -1,12 +1,20 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { NearestField } from "../field/nearest.ts";
+import { makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
+import { lathe } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/lines/cut.ts";
+import { bareBody } from "../plan/proof/freeing.ts";
+import type { Direction } from "../space/directions.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
+import { areaAtWidth, areasByWidth } from "./areas.ts";
+import { wallGrounds } from "./ground.ts";
+import { WALL_DRAFT_DEG } from "./lean.ts";
 import { curveLengthMm, type FlatStrip, type Strip, unrolled, withoutOverlap } from "./unroll.ts";
-import { wallsOf } from "./walls.ts";
+import type { WallGround } from "./wallGround.ts";
+import { wallAreaMm2, wallsOn } from "./walls.ts";
 
 const strip = (count: number, at: (share: number) => readonly [number[], number[]]): Strip => {
   const places = Array.from({ length: count + 1 }, (_, k) => at(k / count));
@@ -115,39 +123,89 @@ function both(a: TriangleMesh, b: TriangleMesh): TriangleMesh {
   };
 }
 
-describe("parting walls", () => {
-  const onMesh = (mesh: TriangleMesh) => NearestField.about(mesh, 8, ctx);
-  const lineOf = (points: number[], closed: boolean): PartingLine => ({
-    sections: [0, 1],
-    closed,
-    points: Float32Array.from(points),
-  });
-  const circle = (radius: number, from: number, to: number) =>
-    Array.from({ length: 201 }, (_, k) => from + ((to - from) * k) / 200).flatMap((turn) => [
-      radius * Math.cos(turn),
-      0,
-      radius * Math.sin(turn),
-    ]);
+function madeJacket(piece: TriangleMesh, onBoard: boolean) {
+  const coats = [{ thicknessMm: THIN_MM, thickened: false }];
+  const plain = { coats, smoothingMm: 0, rimWidthMm: 0, stops: [], footClayMm: 0, onBoard, stepMm: 6 };
+  const jacket = makeJacket(piece, plain, ctx);
+  return { jacket, nearest: NearestField.about(jacket.mesh, 12, ctx), body: bareBody(jacket, ctx) };
+}
 
+const made = new WeakMap<TriangleMesh, ReturnType<typeof madeJacket>>();
+
+/** A jacket over a piece, thin and plain; made once. */
+function jacketOver(piece: TriangleMesh, onBoard: boolean) {
+  const held = made.get(piece) ?? madeJacket(piece, onBoard);
+  made.set(piece, held);
+  return held;
+}
+
+/** The walls along lines on a jacket. */
+function grounds(
+  piece: TriangleMesh,
+  lines: readonly PartingLine[],
+  {
+    pulls = ACROSS,
+    onBoard = false,
+    flangeMm = 20,
+  }: { pulls?: readonly Direction[]; onBoard?: boolean; flangeMm?: number } = {},
+) {
+  const { jacket, nearest, body } = jacketOver(piece, onBoard);
+  const sections = pulls.map((pull) => ({ pull, travelMm: 300, lifted: false }));
+  const request = { mesh: jacket.mesh, nearest, body, lines, sections, giveMm: 1.5, flangeMm };
+  return wallGrounds({ ...request, boardMm: onBoard ? 0 : null }, ctx);
+}
+
+/** The wall of one ground. */
+const wallOn = (ground: WallGround, mm: number) => wallsOn([ground], [mm])[0];
+
+const THIN_MM = 1;
+const ACROSS: readonly Direction[] = [
+  [0, 1, 0],
+  [0, -1, 0],
+];
+const lineOf = (points: number[], closed: boolean, sections: readonly [number, number] = [0, 1]): PartingLine => ({
+  ...{ sections, closed },
+  points: Float32Array.from(points),
+});
+/** Round the upright circle across y. */
+const circle = (radius: number, from: number, to: number, z = 0) =>
+  Array.from({ length: 201 }, (_, k) => from + ((to - from) * k) / 200).flatMap((turn) => [
+    radius * Math.cos(turn),
+    0,
+    z + radius * Math.sin(turn),
+  ]);
+
+describe("parting walls", () => {
   it("stand square to a ball all round it, as wide as they are asked for", () => {
-    const mesh = sphere(300, 96);
-    const line = lineOf(circle(300, 0, 2 * Math.PI).slice(0, -3), true);
-    const [wall] = wallsOf({ mesh, nearest: onMesh(mesh), lines: [line], widthMm: 45, boardMm: null });
-    expect(wall.sections).toEqual([1, 2]);
+    // Going from x to z, the section on the left, seen from outside, is the one towards -y.
+    const [ground] = grounds(sphere(299, 96), [lineOf(circle(300, 0, 2 * Math.PI).slice(0, -3), true, [1, 0])]);
+    const wall = wallOn(ground, 45);
+    expect(wall.sections).toEqual([2, 1]);
     expect([wall.narrowed, wall.folds]).toEqual([[], []]);
     for (let k = 0; k < wall.head.length; k += 3) {
-      expect(Math.hypot(...wall.head.subarray(k, k + 3))).toBeCloseTo(345, 0);
+      expect(Math.abs(Math.hypot(...wall.head.subarray(k, k + 3)) - 345)).toBeLessThan(1);
       expect(Math.abs(wall.head[k + 1])).toBeLessThan(1);
     }
     expect([...wall.foot.slice(-3)]).toEqual([...wall.foot.slice(0, 3)]);
     const flat = unrolled(wall);
     expect(curveLengthMm(flat.foot, 2)).toBeCloseTo(curveLengthMm(wall.foot, 3), 6);
+    // A ring, less the corners that straight rulings cut.
+    expect(wallAreaMm2(wall) / (Math.PI * (345 ** 2 - 300 ** 2))).toBeCloseTo(1, 2);
+    // Each half leaves square to it.
+    expect(Math.min(...ground.draft)).toBeGreaterThan(0.99);
+    expect(Math.max(...ground.leanDeg)).toBe(0);
+  });
+
+  it("have areas between those that are kept as they would have at any width", () => {
+    const [ground] = grounds(sphere(299, 96), [lineOf(circle(300, 0, 2 * Math.PI).slice(0, -3), true, [1, 0])]);
+    const [areas] = areasByWidth([ground]);
+    for (const width of [23, 45, 58, 117])
+      expect(areaAtWidth(areas, width) / wallAreaMm2(wallOn(ground, width))).toBeCloseTo(1, 3);
   });
 
   it("end on the board, lying on it, and on one ruling where lines meet", () => {
-    const mesh = sphere(300, 96);
-    // Three quarters of the way round meet on top; two of them begin on the board.
-    const legs = [0, Math.PI].map((from) => lineOf(circle(300, from, Math.PI / 2), false));
+    // Three quarters of the way round meet on top; all begin on the board.
+    const legs = [lineOf(circle(300, 0, Math.PI / 2), false, [1, 0]), lineOf(circle(300, Math.PI, Math.PI / 2), false)];
     const third = lineOf(
       Array.from({ length: 101 }, (_, k) => (Math.PI / 2) * (k / 100)).flatMap((turn) => [
         0,
@@ -155,22 +213,68 @@ describe("parting walls", () => {
         300 * Math.sin(turn),
       ]),
       false,
+      [2, 0],
     );
-    const walls = wallsOf({ mesh, nearest: onMesh(mesh), lines: [...legs, third], widthMm: 45, boardMm: 0 });
+    const pulls: Direction[] = [...ACROSS, [-1, 0, 0]];
+    const walls = wallsOn(grounds(sphere(299, 96), [...legs, third], { pulls, onBoard: true }), [45, 45, 45]);
     for (const { foot, head } of walls) {
       expect(foot[2]).toBe(0);
-      expect(head[2]).toBe(0);
-      expect([...head.slice(-3)]).toEqual([...walls[0].head.slice(-3)]);
+      expect(Math.abs(head[2])).toBeLessThan(1e-3);
+      for (let a = 1; a <= 3; a++)
+        expect(head[head.length - a]).toBeCloseTo(walls[0].head[walls[0].head.length - a], 3);
     }
   });
 
   it("are narrowed where two parts of the piece crowd them, told with the place", () => {
     // Two pillars 50 mm apart; the line runs up the inner face of one.
-    const mesh = both(moved(box(100, 100, 400), -75, 0, 200), moved(box(100, 100, 400), 75, 0, 200));
-    const line = lineOf(Array.from({ length: 61 }, (_, k) => [-25, 0, 50 + 5 * k]).flat(), false);
-    const [wall] = wallsOf({ mesh, nearest: onMesh(mesh), lines: [line], widthMm: 45, boardMm: null });
+    const piece = both(moved(box(98, 98, 398), -75, 0, 200), moved(box(98, 98, 398), 75, 0, 200));
+    const line = lineOf(Array.from({ length: 61 }, (_, k) => [-25, 0, 50 + 5 * k]).flat(), false, [1, 0]);
+    const [ground] = grounds(piece, [line], { flangeMm: 1 });
+    const wall = wallOn(ground, 45);
     expect(Math.max(...wall.widthsMm)).toBeLessThan(32);
     expect(wall.narrowed).toHaveLength(1);
-    expect(wall.narrowed[0].at[0]).toBeCloseTo(-25, 3);
+    expect(wall.narrowed[0].at[0]).toBeCloseTo(-25, 0);
+    expect(wall.narrowed[0].limit).toBe("form");
+  });
+
+  it("lean where the section that leaves first would else drag along its neighbour's flange", () => {
+    // The second half leaves first, and is pulled 20 degrees towards the wall it should leave.
+    const aslant: Direction = [Math.cos((110 * Math.PI) / 180), -Math.sin((110 * Math.PI) / 180), 0];
+    const upright = lineOf(Array.from({ length: 81 }, (_, k) => [100, 0, -200 + 5 * k]).flat(), false, [1, 0]);
+    const tube = lathe(
+      [
+        [99, 300],
+        [99, -300],
+      ],
+      96,
+    );
+    const along: Direction = [Math.cos((70 * Math.PI) / 180), -Math.sin((70 * Math.PI) / 180), 0];
+    const inwards: Direction = [-0.17364817766, 0.98480775301, 0];
+    for (const [pull, lean] of [
+      [[0, -1, 0] as Direction, 0],
+      [aslant, 0],
+      [along, 0],
+      [inwards, 40],
+    ] as const) {
+      const [ground] = grounds(tube, [upright], { pulls: [[0, 1, 0], pull] });
+      const middle = Math.floor(ground.leanDeg.length / 2);
+      expect(Math.abs(ground.leanDeg[middle])).toBeCloseTo(lean, 3);
+    }
+    // Pulled out along the wall but for 5 degrees the wrong way: it leans by those, and the draft a wall has.
+    const dragging: Direction = [Math.cos((5 * Math.PI) / 180), Math.sin((5 * Math.PI) / 180), 0];
+    const [ground] = grounds(tube, [upright], { pulls: [[0, 1, 0], dragging] });
+    const middle = Math.floor(ground.leanDeg.length / 2);
+    expect(Math.abs(ground.leanDeg[middle])).toBeCloseTo(5 + WALL_DRAFT_DEG, 0);
+    expect(ground.draft[2 * middle]).toBeCloseTo(Math.sin((WALL_DRAFT_DEG * Math.PI) / 180), 2);
+  });
+
+  it("are no wider than leaves with both sections", () => {
+    // A line up a pillar; beside it, where one section is pulled to, stands another 60 mm off the first.
+    const piece = both(moved(box(98, 98, 398), 0, 0, 200), moved(box(98, 98, 398), 90, 160, 200));
+    const line = lineOf(Array.from({ length: 61 }, (_, k) => [50, 0, 50 + 5 * k]).flat(), false, [1, 0]);
+    const [ground] = grounds(piece, [line]);
+    const wall = wallOn(ground, 60);
+    expect(Math.max(...wall.widthsMm)).toBeLessThan(10);
+    expect(wall.narrowed[0].limit).toBe("release");
   });
 });

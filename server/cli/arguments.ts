@@ -104,7 +104,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
         suggestedAt: null,
         layout: null,
       },
-      shell: { system: shell, figures: {} },
+      shell: { ...base.shell, system: shell },
     },
   };
 }

@@ -4,17 +4,26 @@ import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { planGlb } from "../../core/export/planGlb.ts";
 import { sheetDxf, sheetSvg } from "../../core/export/sheets.ts";
 import { writeStl } from "../../core/export/stl.ts";
+import { wallsPdf } from "../../core/export/wallsPdf.ts";
+import { paperOf } from "../../core/patterns/pages.ts";
+import { sheetOf } from "../../core/patterns/sheet.ts";
+import { type BuiltWall, drillMapCsv } from "../../core/plan/builtWalls.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { PlanResult } from "../../core/plan/engine.ts";
-import type { PlanWalls } from "../../core/plan/wallPatterns.ts";
-import { sheetOf } from "../../core/walls/sheet.ts";
+
+/** Patterns are printed on this where nothing else is asked for. */
+const PAPER = "a4";
+
+export interface PlanExport {
+  readonly result: PlanResult;
+  readonly document: PlanDocument;
+  readonly walls: readonly BuiltWall[];
+  /** Name of the sculpture. */
+  readonly pieceName: string;
+}
 
 /** Writes the plan's files into a folder, made if it is not there. */
-export async function exportPlan(
-  result: PlanResult,
-  { patterns }: PlanWalls,
-  pieceName: string,
-  directory: string,
-): Promise<void> {
+export async function exportPlan({ result, document, walls, pieceName }: PlanExport, directory: string): Promise<void> {
   await mkdir(directory, { recursive: true });
   const { jacket, parting } = result;
   await writeFile(join(directory, "jacket.stl"), writeStl(jacket.mesh));
@@ -25,11 +34,15 @@ export async function exportPlan(
   await writeFile(join(directory, "plan.glb"), await planGlb(result, result.piece.mesh));
   await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(parting.lines)));
   await writeFile(join(directory, "parting.dxf"), writeDxf(parting.lines));
-  const walls = join(directory, "walls");
-  await mkdir(walls, { recursive: true });
-  for (const pattern of patterns) {
-    const sheet = sheetOf(pattern, pieceName);
-    await writeFile(join(walls, `wall-${pattern.number}.svg`), sheetSvg(sheet));
-    await writeFile(join(walls, `wall-${pattern.number}.dxf`), sheetDxf(sheet));
+  await writeFile(join(directory, "drill-maps.csv"), drillMapCsv(walls, document.shell.flanges.bolts.diameterMm));
+  const folder = join(directory, "walls");
+  await mkdir(folder, { recursive: true });
+  const title = { pieceName, walls: walls.length };
+  for (const { pattern, marks } of walls) {
+    const sheet = sheetOf(pattern, title, marks);
+    await writeFile(join(folder, `wall-${pattern.number}.svg`), sheetSvg(sheet));
+    await writeFile(join(folder, `wall-${pattern.number}.dxf`), sheetDxf(sheet));
   }
+  const { bytes } = await wallsPdf(walls, pieceName, paperOf(PAPER));
+  await writeFile(join(folder, `walls-${PAPER}.pdf`), bytes);
 }

@@ -11,10 +11,10 @@ import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import { COST_PARTS } from "../../core/parting/search/price.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
+import { builtWalls } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
-import { planWalls } from "../../core/plan/wallPatterns.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
   formatArea,
@@ -110,8 +110,9 @@ async function plan(options: PlanArguments): Promise<void> {
     warnings: [...[...scan.warnings, ...notes].map((text) => ({ kind: "scan", text }) as const), ...plain.warnings],
   };
   const done = performance.now();
-  const walls = options.json || options.exportDir ? planWalls(result, ctx) : undefined;
-  if (options.exportDir && walls) await exportPlan(result, walls, pieceName(options.file), options.exportDir);
+  const walls = options.json || options.exportDir ? builtWalls(result.walls, document) : undefined;
+  if (options.exportDir && walls)
+    await exportPlan({ result, document, walls, pieceName: pieceName(options.file) }, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
   const report = planReport(result, timings, { document, rates, plans, ranges, walls });
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));

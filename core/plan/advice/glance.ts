@@ -147,7 +147,7 @@ export function figuresAtAGlance(
     biteAt: held?.biteAt ?? null,
   }));
   // A glance knows how much fill there is, not which fills.
-  const totals = { sections, partingLengthMm, fillMm3, ...notSilicone(found.map(inMm3)), fillParts: [] };
+  const totals = { sections, partingLengthMm, walls: [], fillMm3, ...notSilicone(found.map(inMm3)), fillParts: [] };
   const ids = found.map(({ held }) => (held && settled.ids?.sections[report.sections.indexOf(held)]) ?? "");
   return {
     ...figuresOf({ ...settled, report: { ...report, ...totals, zoneMm: glance.zoneMm } }, document, rates),

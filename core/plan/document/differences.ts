@@ -1,4 +1,5 @@
 /** What differs between two plans, in sentences: for whoever reopens or compares revisions and builds. */
+import type { FlangeSettings } from "../../flange/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
@@ -19,6 +20,7 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inJacket(before.jacket, after.jacket, words),
     ...inParting(before.parting, after.parting, words),
     ...inShell(before.shell, after.shell),
+    ...inFlanges(before.shell.flanges, after.shell.flanges, words),
   ];
 }
 
@@ -149,5 +151,20 @@ function inShell(before: PlanDocument["shell"], after: PlanDocument["shell"]): s
         figure(value ?? undefined),
       ),
     ),
+  ];
+}
+
+function inFlanges(before: FlangeSettings, after: FlangeSettings, { length }: LengthWords): string[] {
+  const off = (mm: number | null) => (mm === null ? "by the shell's thickness" : length(mm));
+  const kinds = { dimples: "dimples", groove: "a groove", none: "none" };
+  return [
+    ...changed("Flanges", before.widthMm, after.widthMm, length),
+    ...changed("Bolts", before.bolts.diameterMm, after.bolts.diameterMm, length),
+    ...changed("Bolts off the jacket", before.bolts.offMm, after.bolts.offMm, off),
+    ...changed("Bolts apart", before.bolts.pitchMm, after.bolts.pitchMm, length),
+    ...changed("Flange keys", before.keys.kind, after.keys.kind, (kind: FlangeSettings["keys"]["kind"]) => kinds[kind]),
+    ...changed("Radius of flange keys", before.keys.radiusMm, after.keys.radiusMm, length),
+    ...changed("Flange keys apart", before.keys.pitchMm, after.keys.pitchMm, length),
+    ...(sameValue(before.walls, after.walls) ? [] : ["Single walls were decided otherwise"]),
   ];
 }

@@ -2,6 +2,8 @@
  * The plan document: everything the user decides, and nothing that can be worked out from it. Its schema for the
  * wire, and the upgrades between its versions, stand in `contract/plan.ts`.
  */
+
+import { type FlangeSettings, TYPICAL_FLANGES } from "../../flange/settings.ts";
 import type { Coat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
 import type { Stop } from "../../jacket/stops.ts";
@@ -14,7 +16,7 @@ import type { LengthUnit } from "../../units/index.ts";
 import { type Identity, NOBODY_KNOWN } from "./identity.ts";
 import type { SearchRates } from "./searchRates.ts";
 
-export const PLAN_VERSION = 6;
+export const PLAN_VERSION = 7;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6, 7, 8] as const;
@@ -85,7 +87,11 @@ export interface PlanDocument {
   readonly zones: Zones;
   /** The ids of what was planned, kept by overlap from plan to plan. */
   readonly identity: Identity;
-  readonly shell: { readonly system: string; readonly figures: Readonly<Record<string, number>> };
+  readonly shell: {
+    readonly system: string;
+    readonly figures: Readonly<Record<string, number>>;
+    readonly flanges: FlangeSettings;
+  };
 }
 
 /** A fresh plan. Every figure is typical and editable. */
@@ -129,6 +135,6 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     },
     zones: NO_ZONES,
     identity: { ...NOBODY_KNOWN, next: 5 },
-    shell: { system: "gypsum-jute", figures: {} },
+    shell: { system: "gypsum-jute", figures: {}, flanges: TYPICAL_FLANGES },
   };
 }

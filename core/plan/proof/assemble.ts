@@ -99,6 +99,8 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
     })),
     giveMm,
     filled: mesh,
+    body: freed.body,
+    filledNearest: freed.nearest,
     bare,
     surveyMesh: coarse,
     surveyNearest: survey.nearest,

@@ -6,6 +6,7 @@ import type { Trouble } from "../../parting/layout/sections.ts";
 import type { HiddenStretch } from "../../parting/lines/bothSides.ts";
 import type { PartingLine } from "../../parting/lines/cut.ts";
 import type { Block } from "../../release/blocks.ts";
+import type { BodyData } from "../../release/body.ts";
 import type { Cells } from "../../release/cells.ts";
 import type { FillKind, FillPart } from "../../release/fills.ts";
 import type { Direction } from "../../space/directions.ts";
@@ -59,6 +60,9 @@ export interface ProvenParting {
   /** Stretches of line, by numbers of sections, that one of their two sections' pulls does not see; settled plans only. */
   readonly hidden: readonly HiddenStretch[];
   readonly filled: TriangleMesh;
+  /** The same as a field to follow ways through, and the places nearest to it. */
+  readonly body: BodyData;
+  readonly filledNearest: NearestField;
   /** The places nearest the jacket before any fill. */
   readonly bare: NearestField;
   /** Cells of the filled jacket, and the cell of each section. */

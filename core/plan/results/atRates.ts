@@ -20,7 +20,16 @@ export interface FiguresAtRates {
 
 export type RatedGeometry = Pick<
   GeometryReport,
-  "piece" | "jacket" | "sections" | "partingLengthMm" | "fillMm3" | "clayMm3" | "plugMm3" | "fillParts" | "warnings"
+  | "piece"
+  | "jacket"
+  | "sections"
+  | "partingLengthMm"
+  | "walls"
+  | "fillMm3"
+  | "clayMm3"
+  | "plugMm3"
+  | "fillParts"
+  | "warnings"
 >;
 
 export function figuresAtRates(geometry: RatedGeometry, document: PlanDocument, rates: Rates): FiguresAtRates {

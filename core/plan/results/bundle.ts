@@ -12,19 +12,22 @@ import type { FillWith } from "../../parting/layout/layout.ts";
 import type { PartingLine } from "../../parting/lines/cut.ts";
 import { FILL_KINDS } from "../../release/fills.ts";
 import { fillThickness } from "../../release/fillThickness.ts";
+import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
 import type { PlanResult } from "./planResult.ts";
 import { type GeometryReport, geometryReport } from "./report.ts";
 
 const MAGIC = 0x42464d52;
 /** Raised whenever the layout of what is in it changes: it says what can be read. */
-export const BUNDLE_VERSION = 32;
+export const BUNDLE_VERSION = 33;
+/** The oldest that can still be read; before 33 there were no walls. */
+const OLDEST_VERSION = 32;
 
 /**
  * Raised when plans come out otherwise than before: what an older program left under its keys is worked out afresh, and
  * builds keep theirs, which can still be read.
  */
-export const RESULTS_VERSION = 34;
+export const RESULTS_VERSION = 35;
 
 const PIECE_TRIANGLES = 90_000;
 const JACKET_TRIANGLES = 40_000;
@@ -58,6 +61,8 @@ export interface PlanBundle {
   readonly drawn: readonly PartingLine[];
   /** Points in the locks of each section, xyz and depth (mm), 4 per point. */
   readonly lockPoints: readonly Float32Array[];
+  /** What the parting walls stand on, one for every line; none in a first glance. */
+  readonly walls: readonly WallGround[];
 }
 
 /** Meshes thinned before: the piece and the jacket stay the same from edit to edit. */
@@ -129,6 +134,7 @@ export async function bundleOf(
       fillThickMm > 0 ? fillKinds(skins[s], result.parting.fillKindAt, fillWith) : new Uint32Array(0),
     ),
     lockPoints: sections.map((section) => section.lockPoints),
+    walls: result.walls,
   };
 }
 
@@ -153,11 +159,12 @@ interface Header {
   readonly figures: BundleFigures;
   readonly lines: readonly LineHeader[];
   readonly drawn: readonly LineHeader[];
+  readonly walls?: readonly LineHeader[];
   readonly skins: number;
   readonly arrays: readonly { kind: "f" | "u"; length: number }[];
 }
 
-const lineHeader = ({ sections, closed }: PartingLine): LineHeader => ({ sections, closed });
+const lineHeader = ({ sections, closed }: LineHeader): LineHeader => ({ sections, closed });
 
 export function packBundle(bundle: PlanBundle): Uint8Array {
   const arrays: (Float32Array | Uint32Array)[] = [];
@@ -165,10 +172,13 @@ export function packBundle(bundle: PlanBundle): Uint8Array {
     arrays.push(mesh.positions, mesh.triangles);
   for (const line of [...bundle.lines, ...bundle.drawn]) arrays.push(line.points);
   arrays.push(...bundle.fills, ...bundle.fillKinds, ...bundle.lockPoints);
+  for (const { foot, out, roomMm, limit, leanDeg, draft, nutMm } of bundle.walls)
+    arrays.push(foot, out, roomMm, limit, leanDeg, draft, nutMm);
   const header: Header = {
     figures: bundle.figures,
     lines: bundle.lines.map(lineHeader),
     drawn: bundle.drawn.map(lineHeader),
+    walls: bundle.walls.map(lineHeader),
     skins: bundle.skins.length,
     arrays: arrays.map((array) => ({ kind: array instanceof Float32Array ? "f" : "u", length: array.length })),
   };
@@ -191,7 +201,9 @@ export function packBundle(bundle: PlanBundle): Uint8Array {
 /** @returns the bundle, or null when the bytes are another version's or no bundle */
 export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length < 12 || view.getUint32(0, true) !== MAGIC || view.getUint32(4, true) !== BUNDLE_VERSION) return null;
+  if (bytes.length < 12 || view.getUint32(0, true) !== MAGIC) return null;
+  const version = view.getUint32(4, true);
+  if (version < OLDEST_VERSION || version > BUNDLE_VERSION) return null;
   const jsonLength = view.getUint32(8, true);
   const header = JSON.parse(fromUtf8(bytes.subarray(12, 12 + jsonLength))) as Header;
   let at = 12 + padded(jsonLength);
@@ -216,6 +228,18 @@ export function unpackBundle(bytes: Uint8Array): PlanBundle | null {
     fills: Array.from({ length: header.skins }, floats),
     fillKinds: Array.from({ length: header.skins }, () => arrays[next++] as Uint32Array),
     lockPoints: Array.from({ length: header.skins }, floats),
+    walls: (header.walls ?? []).map(
+      (wall): WallGround => ({
+        ...wall,
+        foot: floats(),
+        out: floats(),
+        roomMm: floats(),
+        limit: arrays[next++] as Uint32Array,
+        leanDeg: floats(),
+        draft: floats(),
+        nutMm: floats(),
+      }),
+    ),
   };
 }
 

@@ -28,5 +28,7 @@ export function figuresOf(
 ): PlanFigures {
   const idsOf = (known: readonly { readonly id: string }[]) => known.map(({ id }) => id);
   const ids = { sections: idsOf(identity.sections), lines: idsOf(identity.lines), fills: idsOf(identity.fills) };
-  return { ...geometry, ...figuresAtRates(geometry.report, document, rates), ids };
+  const { report } = geometry;
+  const walls = report.walls.map((wall, k) => ({ ...wall, id: ids.lines[k] }));
+  return { ...geometry, ...figuresAtRates({ ...report, walls }, document, rates), ids };
 }

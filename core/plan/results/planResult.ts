@@ -1,6 +1,7 @@
 /** What a plan's document comes to. */
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { ZoneKind } from "../../survey/zones.ts";
+import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
 import type { PlanWarning } from "../proof/warning.ts";
 import type { Piece } from "../stages/piece.ts";
@@ -10,6 +11,8 @@ export interface PlanResult {
   readonly piece: Piece;
   readonly jacket: Jacket;
   readonly parting: ProvenParting;
+  /** What the parting walls stand on, one for every line; settled plans only. */
+  readonly walls: readonly WallGround[];
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly PlanWarning[];

@@ -1,6 +1,7 @@
 /** A plan's geometry and figures as one plain object: what pages show, and what is kept. */
 import { meshBox } from "../../mesh/mesh.ts";
 import type { FillKind } from "../../release/fills.ts";
+import { areasByWidth } from "../../walls/areas.ts";
 import type { PlanResult } from "./planResult.ts";
 
 export interface ReportTimings {
@@ -72,6 +73,8 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
     plugMm3: parting.plugMm3,
     fillMm3: parting.fillMm3,
     partingLengthMm: parting.partingLengthMm,
+    /** The walls with the area of one face at widths of 0, 5, 10 ... mm; settled plans only. */
+    walls: wallAreas(result.walls),
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */
@@ -85,6 +88,11 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
     },
     warnings: result.warnings,
   };
+}
+
+function wallAreas(grounds: PlanResult["walls"]) {
+  const areas = areasByWidth(grounds);
+  return grounds.map(({ sections }, n) => ({ sections, areasMm2: areas[n] }));
 }
 
 function litres(fills: Readonly<Record<FillKind, number>>): Record<FillKind, number> {

@@ -13,7 +13,7 @@ import { stage, type Terms } from "./stage.ts";
 /** What proves a plan, wherever its lines come from. */
 export function proofRequest({ parting, jacket, shell }: PlanDocument): ProofRequest {
   const { mostSiliconeMm, leastSectionMm2, fills } = parting;
-  const nothing = { areasMm2: [], flangeLengthsMm: [] };
+  const nothing = { areasMm2: [], flangeAreasMm2: [] };
   return {
     giveMm: parting.giveMm ?? usualGiveMm(jacketThicknessMm(jacket.coats)),
     shellMm: shellTakeoff(shell.system, shell.figures, nothing).thicknessMm,

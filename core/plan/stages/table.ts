@@ -8,6 +8,7 @@ import { partingStage } from "./parting.ts";
 import { pieceStage } from "./piece.ts";
 import type { OutOf, Stage, Terms } from "./stage.ts";
 import { surveyStage } from "./survey.ts";
+import { wallsStage } from "./walls.ts";
 import { zonesStage } from "./zones.ts";
 
 export const STAGES = {
@@ -16,6 +17,7 @@ export const STAGES = {
   survey: surveyStage,
   parting: partingStage,
   zones: zonesStage,
+  walls: wallsStage,
 } as const;
 
 export type StageName = keyof typeof STAGES;

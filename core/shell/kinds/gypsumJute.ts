@@ -2,7 +2,7 @@
 import { gypsumYield } from "../../materials/gypsum.ts";
 import { TYPICAL } from "../../materials/property.ts";
 import { MM2_PER_M2, MM3_PER_LITRE } from "../../units/index.ts";
-import { FLANGE_WIDTH_MM, type ShellSystem, sum } from "./system.ts";
+import { type ShellSystem, sum } from "./system.ts";
 
 export const gypsumJute: ShellSystem = {
   id: "gypsum-jute",
@@ -60,12 +60,10 @@ export const gypsumJute: ShellSystem = {
     const mix = gypsumYield(figure("waterPer100"));
     const volumesL = span.areasMm2.map(
       (area, k) =>
-        (area * figure("thicknessMm") + span.flangeLengthsMm[k] * FLANGE_WIDTH_MM * figure("flangeThicknessMm")) /
-        MM3_PER_LITRE,
+        (area * figure("thicknessMm") + span.flangeAreasMm2[k] * figure("flangeThicknessMm")) / MM3_PER_LITRE,
     );
     const juteAreasM2 = span.areasMm2.map(
-      (area, k) =>
-        ((area + span.flangeLengthsMm[k] * FLANGE_WIDTH_MM) * figure("juteLayers") * figure("overlap")) / MM2_PER_M2,
+      (area, k) => ((area + span.flangeAreasMm2[k]) * figure("juteLayers") * figure("overlap")) / MM2_PER_M2,
     );
     const volumeL = sum(volumesL);
     const powderKg = volumeL * mix.powderKgPerLitre * (1 + figure("waste"));
@@ -73,6 +71,7 @@ export const gypsumJute: ShellSystem = {
     const waste = { name: "waste", value: figure("waste"), unit: "share" };
     return {
       thicknessMm: figure("thicknessMm"),
+      flangeThicknessMm: figure("flangeThicknessMm"),
       layers: figure("juteLayers") + 1,
       sectionMassesG: volumesL.map(
         (litres, k) => 1000 * litres * mix.dryKgPerLitre + juteAreasM2[k] * figure("juteGPerM2"),

@@ -2,7 +2,7 @@
 import { laminateLayer } from "../../materials/laminate.ts";
 import { TYPICAL } from "../../materials/property.ts";
 import { MM2_PER_M2 } from "../../units/index.ts";
-import { FLANGE_WIDTH_MM, type ShellSystem, sum } from "./system.ts";
+import { type ShellSystem, sum } from "./system.ts";
 
 export const polyesterMat: ShellSystem = {
   id: "polyester-mat",
@@ -82,11 +82,9 @@ export const polyesterMat: ShellSystem = {
     // Square metres of one layer of mat on each section, flanges with their own number of layers.
     const matM2 = span.areasMm2.map(
       (area, k) =>
-        ((area * figure("layers") + span.flangeLengthsMm[k] * FLANGE_WIDTH_MM * figure("flangeLayers")) *
-          figure("overlap")) /
-        MM2_PER_M2,
+        ((area * figure("layers") + span.flangeAreasMm2[k] * figure("flangeLayers")) * figure("overlap")) / MM2_PER_M2,
     );
-    const gelM2 = span.areasMm2.map((area, k) => (area + span.flangeLengthsMm[k] * FLANGE_WIDTH_MM) / MM2_PER_M2);
+    const gelM2 = span.areasMm2.map((area, k) => (area + span.flangeAreasMm2[k]) / MM2_PER_M2);
     const mat = sum(matM2);
     const resinG = mat * layer.resinGPerM2 * (1 + figure("waste"));
     const gelG = sum(gelM2) * gelGPerM2 * (1 + figure("waste"));
@@ -94,6 +92,7 @@ export const polyesterMat: ShellSystem = {
     const glass = { name: "mat with overlap", value: mat, unit: "m²" };
     return {
       thicknessMm: figure("gelCoatMm") + figure("layers") * layer.thicknessMm,
+      flangeThicknessMm: figure("gelCoatMm") + figure("flangeLayers") * layer.thicknessMm,
       layers: figure("layers") + 1,
       sectionMassesG: matM2.map((m2, k) => m2 * (figure("matGPerM2") + layer.resinGPerM2) + gelM2[k] * gelGPerM2),
       lines: [

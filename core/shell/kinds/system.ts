@@ -17,12 +17,14 @@ export interface ShellParameter {
 export interface ShellSpan {
   /** Area of each section's skin, mm2. */
   readonly areasMm2: readonly number[];
-  /** Length of parting line along each section, mm: each section has its own flange there. */
-  readonly flangeLengthsMm: readonly number[];
+  /** Area of one face of each section's flanges, mm2: each section has its own along every parting line. */
+  readonly flangeAreasMm2: readonly number[];
 }
 
 export interface ShellTakeoff {
   readonly thicknessMm: number;
+  /** Of the flanges, mm. */
+  readonly flangeThicknessMm: number;
   /** Mass of each section ready to use (dry), g. */
   readonly sectionMassesG: readonly number[];
   readonly lines: readonly MaterialLine[];
@@ -42,9 +44,6 @@ export interface ShellSystem {
   /** @param figure value of each parameter by key */
   takeoff(span: ShellSpan, figure: (key: string) => number): ShellTakeoff;
 }
-
-/** Width of a flange off the jacket, and how much thicker it is than the shell: shared by all systems. */
-export const FLANGE_WIDTH_MM = 45;
 
 export function sum(values: readonly number[]): number {
   return values.reduce((total, value) => total + value, 0);

@@ -33,7 +33,9 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
               name="shell"
               className="radio radio-sm mt-1"
               checked={candidate.id === system.id}
-              onChange={() => edit((plan) => ({ ...plan, shell: { system: candidate.id, figures: {} } }))}
+              onChange={() =>
+                edit((plan) => ({ ...plan, shell: { ...plan.shell, system: candidate.id, figures: {} } }))
+              }
             />
             <span>
               <span className="block font-medium">{candidate.name}</span>

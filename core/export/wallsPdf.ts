@@ -1,0 +1,38 @@
+/** The patterns of walls as one PDF at 1:1. */
+import type { PatternMarks } from "../flange/marks.ts";
+import { type Layout, type Paper, pagesFor } from "../patterns/pages.ts";
+import { pieceDrawing } from "../patterns/sheet.ts";
+import type { WallPattern } from "../walls/pattern.ts";
+import { pagesPdf } from "./pdf.ts";
+
+/** A wall with what is drawn on each of its pattern's pieces. */
+export interface PrintedWall {
+  readonly pattern: WallPattern;
+  readonly marks: readonly PatternMarks[];
+}
+
+/** @param wallCount how many walls the plan has, where not all are printed */
+export async function wallsPdf(
+  walls: readonly PrintedWall[],
+  pieceName: string,
+  paper: Paper,
+  wallCount = walls.length,
+): Promise<{ bytes: Uint8Array; layout: Layout }> {
+  const title = { pieceName, walls: wallCount };
+  const all = walls.flatMap(({ pattern, marks }) =>
+    pattern.pieces.map((piece, n) => ({
+      drawing: pieceDrawing(pattern, n, title, marks[n]),
+      name: `wall ${pattern.number}${pattern.pieces.length > 1 ? `, piece ${n + 1}` : ""}`,
+      areaMm2: piece.areaMm2,
+    })),
+  );
+  const drawings = all.map(({ drawing }) => drawing);
+  const layout = pagesFor(
+    drawings,
+    all.map(({ areaMm2 }) => areaMm2),
+    paper,
+  );
+  const names = all.map(({ name }) => name);
+  const bytes = await pagesPdf({ title: `${pieceName}: wall patterns`, drawings, names, layout, paper });
+  return { bytes, layout };
+}

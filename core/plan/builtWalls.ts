@@ -1,0 +1,134 @@
+/** The walls of a plan as they are built: as wide as was decided, with what holds the flanges together, and their patterns. */
+import { AlongWall } from "../flange/along.ts";
+import { type DrillRow, drillMap } from "../flange/drillMap.ts";
+import { type Fastenings, fasteningsOf } from "../flange/fastenings.ts";
+import { marksOn, type PatternMarks } from "../flange/marks.ts";
+import { choiceFor, type FlangeSettings, type WallChoice, widthFor } from "../flange/settings.ts";
+import { shellTakeoff } from "../shell/index.ts";
+import { CLAY_BEYOND_MM, CLAY_WALL_MM, SHIM_MM } from "../takeoff/flanges.ts";
+import { patternsOf, type WallPattern } from "../walls/pattern.ts";
+import type { WallGround } from "../walls/wallGround.ts";
+import { type Wall, wallsOn } from "../walls/walls.ts";
+import type { PlanDocument } from "./document/document.ts";
+
+export interface BuiltWall {
+  /** Of the line that it stands on; null where the plan was not told apart from others. */
+  readonly id: string | null;
+  readonly wall: Wall;
+  readonly along: AlongWall;
+  readonly choice: WallChoice | null;
+  readonly fastenings: Fastenings;
+  readonly pattern: WallPattern;
+  /** Of each piece of its pattern. */
+  readonly marks: readonly PatternMarks[];
+}
+
+/**
+ * Pure, in milliseconds: a change of width, or a bolt that is moved, asks for nothing else.
+ * @param grounds one for every parting line
+ * @param ids of the lines, in their order
+ */
+export function builtWalls(
+  grounds: readonly WallGround[],
+  { shell, seat }: Pick<PlanDocument, "shell" | "seat">,
+  ids: readonly string[] = [],
+): BuiltWall[] {
+  const { flanges } = shell;
+  const terms = shellTerms(shell);
+  const walls = wallsOn(
+    grounds,
+    grounds.map((_, n) => widthFor(flanges, ids[n] ?? null)),
+  );
+  const patterns = patternsOf(walls, seat.onBoard ? 0 : null);
+  return grounds.map((ground, n): BuiltWall => {
+    const along = new AlongWall(ground, walls[n]);
+    const id = ids[n] ?? null;
+    const choice = choiceFor(flanges, id);
+    const fastenings = fasteningsOf(along, flanges, choice, terms);
+    const pattern = patterns[n];
+    return {
+      ...{ id, wall: walls[n], along, choice, fastenings, pattern },
+      marks: pattern.pieces.map((piece) => marksOn(piece, fastenings, flanges.bolts.diameterMm / 2)),
+    };
+  });
+}
+
+/** Thicknesses of the shell and of its flanges, mm. */
+export function shellTerms({ system, figures }: PlanDocument["shell"]): { shellMm: number; flangeMm: number } {
+  const { thicknessMm, flangeThicknessMm } = shellTakeoff(system, figures, { areasMm2: [], flangeAreasMm2: [] });
+  return { shellMm: thicknessMm, flangeMm: flangeThicknessMm };
+}
+
+export interface WallTotals {
+  /** What the walls are cut from, mm2; of clay, mm3, where they are coiled; shims where they are pushed in. */
+  readonly sheetMm2: number;
+  readonly clayMm3: number;
+  readonly shims: number;
+}
+
+export function wallTotals(walls: readonly BuiltWall[]): WallTotals {
+  return walls.reduce(
+    ({ sheetMm2, clayMm3, shims }, { pattern }) => ({
+      sheetMm2: sheetMm2 + pattern.areaMm2,
+      clayMm3: clayMm3 + (pattern.areaMm2 + CLAY_BEYOND_MM * pattern.lengthMm) * CLAY_WALL_MM,
+      shims: shims + Math.ceil(pattern.lengthMm / SHIM_MM),
+    }),
+    { sheetMm2: 0, clayMm3: 0, shims: 0 },
+  );
+}
+
+/** What the command line tells of the walls. */
+export function wallReport(walls: readonly BuiltWall[], { widthMm: wantedMm }: FlangeSettings) {
+  return walls.map(({ id, wall, along, pattern, fastenings }) => {
+    const { number, sections, lengthMm, patternLengthMm, areaMm2, pieces, ends } = pattern;
+    const { bolts, dimples, grooves, slots, unbolted } = fastenings;
+    return {
+      ...{ id, number, sections, lengthMm, patternLengthMm, areaMm2, ends },
+      /** The width that was asked for, and stretches where there was no room for it. */
+      widthMm: wall.wantedMm ?? wantedMm,
+      narrowed: wall.narrowed,
+      /** Places where it would cross itself. */
+      folds: wall.folds,
+      mostLeanDeg: Math.max(0, ...Array.from(along.ground.leanDeg, Math.abs)),
+      pieces: pieces.map(({ widthMm, heightMm, fromMm, toMm, bends }) => ({
+        ...{ widthMm, heightMm, fromMm, toMm, bends: bends.length },
+      })),
+      bolts: bolts.map((bolt) => ({ ...bolt, at: along.place(bolt) })),
+      flangeKeys: {
+        dimples: dimples.map((dimple) => ({ ...dimple, at: along.place(dimple) })),
+        grooves,
+      },
+      prySlots: slots,
+      unbolted,
+    };
+  });
+}
+
+export type WallReport = ReturnType<typeof wallReport>;
+
+/** The drill maps as a table of text, one row a bolt. */
+export function drillMapCsv(walls: readonly BuiltWall[], diameterMm: number): string {
+  const head =
+    "wall,sections,bolt,hole_mm,along_jacket_mm,along_edge_mm,off_jacket_mm,aslant_deg,away_from_section,note";
+  const rows = walls.flatMap(({ pattern, along, fastenings }) =>
+    drillMap(along, fastenings).map((row) => rowOf(pattern, row, diameterMm)),
+  );
+  return `${[head, ...rows].join("\n")}\n`;
+}
+
+function rowOf({ number, sections }: WallPattern, row: DrillRow, diameterMm: number): string {
+  const { bolt, alongMm, outerMm, offMm, aslant, strap } = row;
+  const mm = (value: number) => value.toFixed(0);
+  return [
+    number,
+    sections.join("|"),
+    bolt,
+    diameterMm,
+    mm(alongMm),
+    mm(outerMm),
+    mm(offMm),
+    aslant ? mm(aslant.deg) : "0",
+    aslant?.section ?? "",
+    strap ? "no room for a nut: strap here" : "",
+  ].join(",");
+}
