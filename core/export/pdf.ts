@@ -32,7 +32,7 @@ import { PENS } from "./sheets.ts";
 
 /** Points of a PDF in a millimetre. */
 const POINTS = 72 / 25.4;
-const PEN_MM = 0.25;
+const PEN_MM = 0.2;
 
 export interface PdfRequest {
   readonly title: string;
@@ -60,7 +60,7 @@ export async function pagesPdf({ title, drawings, names, layout, paper }: PdfReq
 
 function labelOf({ tile, placed }: Page, names: readonly string[], n: number, of: number, title: string): string {
   const what = tile
-    ? `${names[tile.drawing]}, tile ${String.fromCharCode(65 + tile.column)}${tile.row + 1} of ${tile.columns} by ${tile.rows}`
+    ? `${names[tile.drawing]}, tile ${String.fromCharCode(65 + tile.column)}${tile.row + 1}, ${tile.columns} across and ${tile.rows} up`
     : placed.map(({ drawing }) => names[drawing]).join("; ");
   return `${title}. Page ${n + 1} of ${of}: ${what}`;
 }
@@ -114,13 +114,33 @@ function mapPage(
   drawLines(page, { lines: checkBar([left, y - CHECK_BAR_MM]), circles: [], texts: [], widthMm: 0, heightMm: 0 });
   write(page, font, CHECK_WORDS, left + 5, y - CHECK_BAR_MM + 5, 2.6);
   y -= CHECK_BAR_MM + 10;
-  pages.forEach((each, n) => {
-    if (y < paper.marginMm + 8) return;
-    const what = each.tile
-      ? `${names[each.tile.drawing]}: tile ${String.fromCharCode(65 + each.tile.column)}${each.tile.row + 1}`
-      : each.placed.map(({ drawing }) => names[drawing]).join("; ");
-    line(`Page ${n + 1}   ${what}`, 2.8);
-  });
+  for (const text of mapLines(pages, names)) {
+    if (y < paper.marginMm + 8) break;
+    line(text, 2.8);
+  }
+}
+
+/** What is on which page: one line for a drawing in tiles, one for every page that holds whole ones. */
+function mapLines(pages: readonly Page[], names: readonly string[]): string[] {
+  const tileName = ({ column, row }: { column: number; row: number }) =>
+    `${String.fromCharCode(65 + column)}${row + 1}`;
+  const lines: string[] = [];
+  for (let n = 0; n < pages.length; ) {
+    const { tile, placed } = pages[n];
+    if (!tile) {
+      lines.push(`Page ${n + 1}: ${placed.map(({ drawing }) => names[drawing]).join("; ")}`);
+      n++;
+      continue;
+    }
+    const first = n;
+    while (pages[n]?.tile?.drawing === tile.drawing) n++;
+    const last = pages[n - 1].tile ?? tile;
+    const { columns, rows } = tile;
+    lines.push(
+      `Pages ${first + 1} to ${n}: ${names[tile.drawing]}, ${columns} across and ${rows} up, tiles ${tileName(tile)} to ${tileName(last)}, row by row from the lower left; blank ones are left out`,
+    );
+  }
+  return lines;
 }
 
 function drawPage(

@@ -90,3 +90,27 @@ function widthOn({ foot, head, fromMm }: PatternPiece, alongMm: number): number 
   }
   return 0;
 }
+
+/** The place of the wall that lies at a point of its pattern's piece, or nearest to it. */
+export function placeAt({ foot, head, fromMm }: PatternPiece, [x, y]: Point): BoltPlace {
+  let best: BoltPlace = { alongMm: fromMm, offMm: 0 };
+  let least = Number.POSITIVE_INFINITY;
+  let at = fromMm;
+  for (let k = 0; k + 1 < foot.length; k++) {
+    const way = [foot[k + 1][0] - foot[k][0], foot[k + 1][1] - foot[k][1]];
+    const leg = Math.hypot(way[0], way[1]);
+    const share = leg > 0 ? ((x - foot[k][0]) * way[0] + (y - foot[k][1]) * way[1]) / leg ** 2 : 0;
+    const within = Math.min(1, Math.max(0, share));
+    const [f, h] = [foot, head].map((edge) => [0, 1].map((a) => edge[k][a] + within * (edge[k + 1][a] - edge[k][a])));
+    const width = Math.hypot(h[0] - f[0], h[1] - f[1]) || 1;
+    const up = [(h[0] - f[0]) / width, (h[1] - f[1]) / width];
+    const offMm = Math.max(0, (x - f[0]) * up[0] + (y - f[1]) * up[1]);
+    const away = Math.hypot(x - f[0] - offMm * up[0], y - f[1] - offMm * up[1]);
+    if (away < least) {
+      least = away;
+      best = { alongMm: at + within * leg, offMm };
+    }
+    at += leg;
+  }
+  return best;
+}

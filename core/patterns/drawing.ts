@@ -92,15 +92,14 @@ export function checkBar([x, y]: Point): SheetLine[] {
       [x, y],
       [x, y + CHECK_BAR_MM],
     ]),
-    ...[0, CHECK_BAR_MM].flatMap((mm) => [
-      mark([
-        [x + mm, y - TICK_MM],
-        [x + mm, y + TICK_MM],
-      ]),
-      mark([
-        [x - TICK_MM, y + mm],
-        [x + TICK_MM, y + mm],
-      ]),
+    // Ends are marked at the far ends alone: at the corner a mark would lengthen the other bar.
+    mark([
+      [x + CHECK_BAR_MM, y - TICK_MM],
+      [x + CHECK_BAR_MM, y + TICK_MM],
+    ]),
+    mark([
+      [x - TICK_MM, y + CHECK_BAR_MM],
+      [x + TICK_MM, y + CHECK_BAR_MM],
     ]),
   ];
 }

@@ -35,11 +35,8 @@ export function builtWalls(
 ): BuiltWall[] {
   const { flanges } = shell;
   const terms = shellTerms(shell);
-  const walls = wallsOn(
-    grounds,
-    grounds.map((_, n) => widthFor(flanges, ids[n] ?? null)),
-  );
-  const patterns = patternsOf(walls, seat.onBoard ? 0 : null);
+  const widths = grounds.map((_, n) => widthFor(flanges, ids[n] ?? null));
+  const { walls, patterns } = laidOut(grounds, widths, seat.onBoard ? 0 : null);
   return grounds.map((ground, n): BuiltWall => {
     const along = new AlongWall(ground, walls[n]);
     const id = ids[n] ?? null;
@@ -51,6 +48,24 @@ export function builtWalls(
       marks: pattern.pieces.map((piece) => marksOn(piece, fastenings, flanges.bolts.diameterMm / 2)),
     };
   });
+}
+
+interface LaidOut {
+  readonly walls: readonly Wall[];
+  readonly patterns: readonly WallPattern[];
+}
+
+/** Walls and patterns by their widths: an edit that leaves those alone lays nothing out anew. */
+const laidOutBefore = new WeakMap<readonly WallGround[], { readonly key: string; readonly laid: LaidOut }>();
+
+function laidOut(grounds: readonly WallGround[], widths: readonly number[], boardMm: number | null): LaidOut {
+  const key = JSON.stringify([widths, boardMm]);
+  const held = laidOutBefore.get(grounds);
+  if (held?.key === key) return held.laid;
+  const walls = wallsOn(grounds, widths);
+  const laid = { walls, patterns: patternsOf(walls, boardMm) };
+  laidOutBefore.set(grounds, { key, laid });
+  return laid;
 }
 
 /** Thicknesses of the shell and of its flanges, mm. */

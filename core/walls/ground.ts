@@ -69,10 +69,13 @@ function draftOf(line: PartingLine, { mesh, nearest, boardMm, sections }: Ground
   const onBoard = (k: number) => !line.closed && boardMm !== null && foot[3 * k + 2] - boardMm < ON_BOARD_MM;
   const ends = [0, count - 1];
   for (const k of ends) if (onBoard(k)) levelled(out, foot, k, boardMm ?? 0);
-  unfold(foot, out, line.closed, (k) => ends.includes(k) && onBoard(k));
+  const stays = (k: number) => ends.includes(k) && onBoard(k);
+  unfold(foot, out, line.closed, stays);
   const [left, right] = line.sections;
   const first = Math.max(left, right);
   const leanDeg = leaned(foot, out, line.closed, sections[first].pull, first === left);
+  // Leaned to either side one after the other, rulings may close in on each other again.
+  unfold(foot, out, line.closed, stays);
   // A ruling on the board lies on it, leaned or not.
   for (const k of ends) if (onBoard(k)) levelled(out, foot, k, boardMm ?? 0);
   return { line, foot, out, leanDeg };

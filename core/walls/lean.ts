@@ -18,11 +18,14 @@ const LEAN_STEP_DEG = 2.5;
 
 const RADIANS = Math.PI / 180;
 
+/** The way along a line is that between the places so many before and after: a board does not follow every waver. */
+const ALONG_REACH = 3;
+
 /** The way along a line at one of its places, xyz per place; not made as long as one. */
 export function alongAt(foot: Float64Array, k: number, closed: boolean): Direction {
   const count = foot.length / 3;
-  const before = 3 * (closed ? (k + count - 1) % count : Math.max(0, k - 1));
-  const after = 3 * (closed ? (k + 1) % count : Math.min(count - 1, k + 1));
+  const before = 3 * (closed ? (k + count - ALONG_REACH) % count : Math.max(0, k - ALONG_REACH));
+  const after = 3 * (closed ? (k + ALONG_REACH) % count : Math.min(count - 1, k + ALONG_REACH));
   return [foot[after] - foot[before], foot[after + 1] - foot[before + 1], foot[after + 2] - foot[before + 2]];
 }
 

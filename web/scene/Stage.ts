@@ -6,6 +6,7 @@ import * as Comlink from "comlink";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/space/directions.ts";
 import type { PieceLook, ShownSection, StageCommands, Touched } from "./drawing.ts";
+import type { ShownFastening } from "./fastenings.ts";
 import { forwardInput } from "./input.ts";
 import type { LineHandle } from "./lineHandles.ts";
 import type { Brush, Dab, Phase, Xyz } from "./pointer.ts";
@@ -115,9 +116,10 @@ export class Stage {
   }
 
   setSections(sections: readonly ShownSection[]): void {
-    const parts = sections.flatMap(({ number, skin, pull, fillMm, fillKinds }) => [
+    const parts = sections.flatMap(({ number, skin, pull, fillMm, fillKinds, flanges = [] }) => [
       ...[number, skin, ...pull],
       ...[fillMm, fillKinds],
+      ...flanges,
     ]);
     if (!this.tellOnce("setSections", parts, sections)) this.tell("putSectionsBack");
   }
@@ -149,6 +151,16 @@ export class Stage {
   /** @param points per section: xyz and depth, 4 per point; a negative depth is a filled lock */
   setLocks(points: readonly Float32Array[]): void {
     this.tellOnce("setLocks", points, points);
+  }
+
+  /** The wall that is picked. */
+  setWall(face: TriangleMesh | null): void {
+    this.tellOnce("setWall", [face], face);
+  }
+
+  /** Bolts through the flanges and the dimples of their keys. */
+  setFastenings(fastenings: readonly ShownFastening[]): void {
+    this.tell("setFastenings", fastenings);
   }
 
   setHandles(handles: readonly { id: string; direction: Direction; colour: string; kind: "pull" | "lamp" }[]): void {

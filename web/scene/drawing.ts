@@ -7,6 +7,7 @@ import * as THREE from "three";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/space/directions.ts";
 import { boardWithScale, personForSize } from "./board.ts";
+import { fasteningMarks, type ShownFastening } from "./fastenings.ts";
 import { geometryOf, markerLine, paint } from "./geometry.ts";
 import { DirectionHandle } from "./handle.ts";
 import type { InputElement } from "./input.ts";
@@ -18,6 +19,7 @@ import {
   countColour,
   marker,
   pickDot,
+  pickedWall,
   plaster,
   raking,
   rubber,
@@ -234,6 +236,18 @@ export class StageDrawing {
   /** @param points per section: xyz and depth, 4 per point; a negative depth is a filled lock */
   setLocks(points: readonly Float32Array[]): void {
     this.layers.set("locks", lockMarks(points, this.radius));
+    this.draw();
+  }
+
+  /** The wall that is picked, in the signal's colour. */
+  setWall(face: TriangleMesh | null): void {
+    this.layers.set("wall", face ? [new THREE.Mesh(geometryOf(face), pickedWall())] : []);
+    this.draw();
+  }
+
+  /** Bolts through the flanges and the dimples of their keys. */
+  setFastenings(fastenings: readonly ShownFastening[]): void {
+    this.layers.set("fastenings", fasteningMarks(fastenings));
     this.draw();
   }
 

@@ -2,11 +2,21 @@
 import * as THREE from "three";
 
 /** From the first that is drawn to the last. */
-export const LAYERS = ["clay", "sections", "lines", "locks", "picks", "tags", "surroundings"] as const;
+export const LAYERS = [
+  "clay",
+  "sections",
+  "wall",
+  "fastenings",
+  "lines",
+  "locks",
+  "picks",
+  "tags",
+  "surroundings",
+] as const;
 export type LayerId = (typeof LAYERS)[number];
 
 /** Layers that rise with the piece off its board; the sections rise by themselves. */
-const WITH_PIECE: readonly LayerId[] = ["clay", "lines", "locks"];
+const WITH_PIECE: readonly LayerId[] = ["clay", "wall", "fastenings", "lines", "locks"];
 
 export class Layers {
   private readonly groups: Readonly<Record<LayerId, THREE.Group>>;

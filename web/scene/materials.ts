@@ -76,6 +76,10 @@ export const openLock = () =>
   new THREE.MeshBasicMaterial({ color: "#ff4a12", depthTest: false, transparent: true, opacity: 0.85 });
 export const filledLock = () => new THREE.MeshBasicMaterial({ color: "#f3dfae" });
 export const pickDot = () => new THREE.MeshBasicMaterial({ color: "#b3401f" });
+export const pickedWall = () =>
+  new THREE.MeshBasicMaterial({ color: "#b3401f", side: THREE.DoubleSide, transparent: true, opacity: 0.85 });
+export const steel = () => new THREE.MeshStandardMaterial({ color: "#4b5660", roughness: 0.45, metalness: 0.5 });
+export const wanting = () => new THREE.MeshStandardMaterial({ color: "#ff4a12", emissive: "#b3401f", roughness: 0.5 });
 export const tape = () => new THREE.LineBasicMaterial({ color: "#b3401f", depthTest: false });
 /** A little light of its own keeps the form readable in the darker pigments. */
 export function sectionSkin(number: number): THREE.MeshStandardMaterial {

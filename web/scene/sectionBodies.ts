@@ -15,6 +15,8 @@ export interface ShownSection {
   readonly fillMm: Float32Array | null;
   /** What the fill at every vertex is made of, by its place among `FILL_KINDS`; null where it is not shown. */
   readonly fillKinds: Uint32Array | null;
+  /** Its flanges, where they are shown. */
+  readonly flanges?: readonly TriangleMesh[];
 }
 
 /** A section slides out by no more than so many radii of the piece. */
@@ -40,6 +42,7 @@ export class SectionBody {
     this.group.add(
       new THREE.Mesh(geometry, fillMm ? hatched() : sectionSkin(number)),
       stencil(number, at, facing, radiusMm * NUMBER_SHARE),
+      ...(section.flanges ?? []).map((flange) => new THREE.Mesh(geometryOf(flange), sectionSkin(number))),
     );
   }
 

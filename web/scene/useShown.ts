@@ -1,5 +1,6 @@
 /** What a station shows of a plan: everything it does not name is cleared away. */
 import { useEffect } from "react";
+import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { BundleFigures, PlanBundle } from "../../core/plan/results/bundle.ts";
 import { useStage } from "./useStage.tsx";
 
@@ -10,6 +11,8 @@ export interface Shown {
   readonly locks?: boolean;
   /** The fill painted on the sections by its thickness, hatched by what it is made of. */
   readonly fill?: boolean;
+  /** The flanges of every section, in their order. */
+  readonly flanges?: readonly (readonly TriangleMesh[])[];
 }
 
 /** What of a plan is drawn. */
@@ -17,7 +20,7 @@ type Drawn = Omit<PlanBundle, "figures"> & { readonly figures: Pick<BundleFigure
 
 export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
-  const { piece, sections = false, locks = false, fill = false } = shown;
+  const { piece, sections = false, locks = false, fill = false, flanges } = shown;
   // Figures are made anew with every price; what is drawn is not.
   const report = bundle?.figures.report;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes anew with every bundle.
@@ -34,16 +37,21 @@ export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): 
             pull: report.sections[k].pull,
             fillMm: fill ? bundle.fills[k] : null,
             fillKinds: fill ? bundle.fillKinds[k] : null,
+            ...(flanges ? { flanges: flanges[k] ?? [] } : {}),
           }))
         : [],
     );
     // Where there are no sections the lines are the station's own.
     if (sections) stage.setLines(bundle.lines);
     stage.setLocks(locks ? bundle.lockPoints : []);
-  }, [stage, report, onBoard, piece, sections, locks, fill]);
+  }, [stage, report, onBoard, piece, sections, locks, fill, flanges]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);
-    return () => stage?.setLines([]);
+    return () => {
+      stage?.setLines([]);
+      stage?.setWall(null);
+      stage?.setFastenings([]);
+    };
   }, [stage]);
 }

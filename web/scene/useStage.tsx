@@ -90,7 +90,7 @@ export function StageProvider({
               className="btn btn-xs absolute right-2 bottom-2 border-base-300 bg-base-100/90"
               onClick={() => setLarge(!large)}
             >
-              {large ? "Back to the table" : "Enlarge"}
+              {large ? "Back" : "Enlarge"}
             </button>
           )}
         </div>
