@@ -84,7 +84,20 @@ describe("the plan document", () => {
     expect(read.parting.suggestedAt).toBeNull();
   });
 
+  it("of version 6 gets typical flanges, and keeps its shell", () => {
+    const { flanges, ...shell } = newPlan().shell;
+    const stored = { ...newPlan(), version: 6, shell: { ...shell, system: "polyester-mat", figures: { layers: 5 } } };
+    expect(upgradePlan(stored).shell).toEqual({ system: "polyester-mat", figures: { layers: 5 }, flanges });
+  });
+
   it.each([
+    [
+      "a flange too narrow to hold anything",
+      (p: { shell: { flanges: Record<string, unknown> } }) => {
+        p.shell.flanges.widthMm = 4;
+      },
+      "shell.flanges.widthMm",
+    ],
     [
       "an unknown version",
       (p: Record<string, unknown>) => {

@@ -23,6 +23,15 @@ test("from a dropped scan to a buying list, kept over a reload", async ({ page }
   await course.goTo("Parting");
   await expect(page.getByTestId("verdict")).toContainText("Yes: all");
   await expect.poll(() => course.foreignFonts(), { timeout: 30_000 }).toEqual([]);
+  await course.goTo("Shell");
+  await expect(page.getByTestId("walls-verdict")).toContainText("Yes");
+  await page.getByRole("button", { name: /^Wall 1, between/ }).click();
+  const shellBefore = await course.tally("Shell").textContent();
+  await page.getByLabel("Its own width").fill("80");
+  await expect(course.tally("Shell")).not.toHaveText(shellBefore ?? "");
+  const printed = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Print this one" }).click();
+  expect((await printed).suggestedFilename()).toBe("toadstool-walls-a4.pdf");
   await course.goTo("Materials");
   await expect(page.getByText("Silicone base").first()).toBeVisible();
   const plaster = await course.tally("Shell").textContent();

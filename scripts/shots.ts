@@ -101,6 +101,11 @@ try {
   await openAt(page, "Dozing walrus", "Parting");
   for (const number of [1, 2]) await page.getByLabel(`Slide section ${number} out`).fill("0.35");
   await shoot(page, "parting-apart");
+  await openAt(page, "The lamplighter", "Shell");
+  await page.getByRole("button", { name: /^Wall 2, between/ }).click();
+  await shoot(page, "shell-board");
+  await page.getByRole("button", { name: "Enlarge" }).click();
+  await shoot(page, "shell");
   await openAt(page, "Gulls over waves", "Materials");
   await page.getByText("Silicone base").first().click();
   await shoot(page, "materials");

@@ -25,6 +25,6 @@ describe("a layer of the stage", () => {
     const layers = new Layers(new THREE.Scene());
     layers.raiseWithPiece(120);
     const raised = LAYERS.filter((id) => layers.of(id).position.z === 120);
-    expect(raised).toEqual(["clay", "lines", "locks"]);
+    expect(raised).toEqual(["clay", "wall", "fastenings", "lines", "locks"]);
   });
 });

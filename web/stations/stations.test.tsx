@@ -108,7 +108,9 @@ describe("the materials' sheet", () => {
   it("changes the shell system, and takes its layers' figures", async () => {
     shown(MaterialsStation);
     await userEvent.click(screen.getByLabelText(/Polyester and glass mat/));
-    expect(documentNow().shell).toEqual({ system: "polyester-mat", figures: {} });
+    // The flanges that were decided stay.
+    const { flanges } = ballPlan().shell;
+    expect(documentNow().shell).toEqual({ system: "polyester-mat", figures: {}, flanges });
     await userEvent.click(screen.getByText("Layers and figures"));
     const layers = screen.getByLabelText(/^Layers of mat/);
     await userEvent.clear(layers);

@@ -1,0 +1,137 @@
+// @vitest-environment jsdom
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { DEFAULT_SETTINGS } from "../../../contract/settings.ts";
+import { ALONE } from "../../../core/job/team.ts";
+import { bundleOf } from "../../../core/plan/results/bundle.ts";
+import { figuresOf } from "../../../core/plan/results/figures.ts";
+import { identifiable, identified } from "../../../core/plan/results/identified.ts";
+import { TYPICAL_RATES } from "../../../core/takeoff/rates.ts";
+import { undo, usePlan } from "../../document/planStore.ts";
+import { SettingsContext } from "../../lib/show.ts";
+import type { Planning } from "../../planning/usePlanning.ts";
+import { ballPlan, planOfABall } from "../../testing/figures.ts";
+import { FINIAL } from "../../testing/pieces.ts";
+import { documentNow, openDocument, planningWith } from "../../testing/planning.ts";
+import { DrawingBoard } from "./DrawingBoard.tsx";
+import { usePicked } from "./picked.ts";
+import { ShellStation } from "./Station.tsx";
+
+let planning: Planning;
+const document = ballPlan();
+beforeAll(async () => {
+  const bundle = await bundleOf(planOfABall(), { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
+  const identity = identified(identifiable(bundle, document.parting), document.identity);
+  const figures = figuresOf(bundle.figures, document, TYPICAL_RATES, identity);
+  planning = planningWith({ bundle: { ...bundle, figures } });
+});
+beforeEach(() => {
+  openDocument(document);
+  usePicked.setState({ wall: null, dragged: null, adding: false });
+});
+afterEach(cleanup);
+
+/** The station as the page shows it: its board in the middle, its sheet beside it. */
+function BoardAndSheet() {
+  const open = usePlan((plan) => plan.document);
+  if (!open) return null;
+  const props = { piece: FINIAL, document: open, planning };
+  return (
+    <>
+      <DrawingBoard {...props} />
+      <ShellStation {...props} />
+    </>
+  );
+}
+
+function shown() {
+  render(
+    <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines" }}>
+      <BoardAndSheet />
+    </SettingsContext>,
+  );
+}
+
+const part = (title: string | RegExp) => {
+  const section = screen.getByRole("heading", { name: title, level: 3 }).closest("section");
+  if (!section) throw new Error(`There is no part called ${title}.`);
+  return within(section);
+};
+const pickTheWall = () => userEvent.click(screen.getByRole("button", { name: /^Wall 1, between/ }));
+const boltNames = () =>
+  screen.getAllByRole("button", { name: /^Bolt / }).map((bolt) => bolt.getAttribute("aria-label") ?? "");
+
+describe("the shell's sheet", () => {
+  it("says whether the walls can be built, and what all of them take", () => {
+    shown();
+    expect(screen.getByTestId("walls-verdict").textContent).toBe("Yes: the wall has room all along.");
+    const totals = part("For all walls");
+    const bolts = Number(totals.getByText(/^Bolts/).nextSibling?.textContent);
+    expect(bolts).toBeGreaterThan(3);
+  });
+
+  it("asks for a width that bolts and keys have room on, and goes back at an undo", async () => {
+    shown();
+    expect(screen.queryByText(/^Bolts and keys ask for/)).toBeNull();
+    const width = screen.getByLabelText("Width off the jacket");
+    await userEvent.clear(width);
+    await userEvent.type(width, "30");
+    expect(documentNow().shell.flanges.widthMm).toBe(30);
+    expect(screen.getByText(/^Bolts and keys ask for 4[0-9].mm/)).toBeDefined();
+    undo();
+    expect(documentNow().shell.flanges.widthMm).not.toBe(30);
+  });
+});
+
+describe("the drawing board", () => {
+  it("has every wall, and picks one together with the sheet", async () => {
+    shown();
+    expect(screen.queryByRole("button", { name: /^Bolt / })).toBeNull();
+    await pickTheWall();
+    expect(part(/^Wall 1, between sections 1 and 2$|^Wall 1, between sections 2 and 1$/)).toBeDefined();
+    expect(boltNames().length).toBeGreaterThan(3);
+  });
+
+  it("moves a bolt by keys, says what speaks against where it stands, and sets them by rule again", async () => {
+    shown();
+    await pickTheWall();
+    const byRule = boltNames();
+    const [, second] = screen.getAllByRole("button", { name: /^Bolt / });
+    second.focus();
+    await userEvent.keyboard("{ArrowUp}{ArrowUp}{ArrowUp}{ArrowUp}{ArrowUp}{ArrowUp}{ArrowUp}{ArrowUp}");
+    expect(boltNames()[1]).toContain("too near the edge");
+    const [choice] = documentNow().shell.flanges.walls;
+    expect(choice.bolts?.[1].offMm).toBe(Math.round(choice.bolts?.[0].offMm ?? 0) + 8);
+    screen.getAllByRole("button", { name: /^Bolt / })[0].focus();
+    await userEvent.keyboard("{Delete}");
+    expect(boltNames()).toHaveLength(byRule.length - 1);
+    await userEvent.click(screen.getByRole("button", { name: "Set them by rule again" }));
+    expect(boltNames()).toEqual(byRule);
+    expect(documentNow().shell.flanges.walls).toEqual([]);
+  });
+
+  it("gives a wall straps in place of bolts, and a width of its own", async () => {
+    shown();
+    await pickTheWall();
+    await userEvent.click(screen.getByRole("button", { name: "Straps" }));
+    expect(screen.queryByRole("button", { name: /^Bolt / })).toBeNull();
+    const width = screen.getByLabelText("Its own width");
+    await userEvent.clear(width);
+    await userEvent.type(width, "60");
+    const [choice] = documentNow().shell.flanges.walls;
+    expect([choice.joint, choice.widthMm]).toEqual(["straps", 60]);
+    // It costs more shell than the width of all the others.
+    await userEvent.click(screen.getByRole("button", { name: "As wide as all" }));
+    expect(documentNow().shell.flanges.walls[0].widthMm).toBeNull();
+  });
+
+  it("shows its drill map, from where the wall closes", async () => {
+    shown();
+    await pickTheWall();
+    await userEvent.click(screen.getByText("Drill map"));
+    const rows = screen.getAllByRole("row");
+    expect(rows.length).toBe(boltNames().length + 1);
+    expect(screen.getByText(/^Measured from/)).toBeDefined();
+  });
+});
