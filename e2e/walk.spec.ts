@@ -10,6 +10,13 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.mi
 
 /** What of a page keeps people out who do not see, or do not use a mouse: serious findings, each with where it is. */
 async function findings(page: Page): Promise<string[]> {
+  // A colour that is still fading into that of the other theme is no colour of the page.
+  const fading = () =>
+    page.evaluate(
+      () =>
+        document.getAnimations().filter((one) => one instanceof CSSTransition && one.playState === "running").length,
+    );
+  await expect.poll(fading).toBe(0);
   // By the debugger: the page itself lets no foreign script in.
   await page.evaluate(AXE);
   const { violations } = await page.evaluate(async (): Promise<AxeResults> => {

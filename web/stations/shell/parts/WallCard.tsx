@@ -104,7 +104,9 @@ function DrillMap({ built: { along, fastenings, pattern } }: { built: BuiltWall 
         <thead>
           <tr>
             {[t.bolt, t.alongJacket, t.alongEdge, t.offJacket, t.how].map((name) => (
-              <th key={name}>{name}</th>
+              <th key={name} className="text-base-content">
+                {name}
+              </th>
             ))}
           </tr>
         </thead>
