@@ -1,0 +1,122 @@
+/**
+ * The solid-modelling kernel: exact unions, differences and intersections of closed bodies. It is a module of WebAssembly
+ * that the host provides once; bodies live in its memory until they are let go of, which `withSolids` sees to.
+ */
+import createKernel, { type Manifold, type ManifoldToplevel } from "manifold-3d";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+
+export type Solid = Manifold;
+export type Kernel = ManifoldToplevel;
+
+let provided: (() => Promise<ArrayBufferLike | Uint8Array>) | null = null;
+let loaded: Promise<Kernel> | null = null;
+
+/** How the host reads the kernel's WebAssembly; where nothing is provided it is read from where it is installed. */
+export function provideSolidKernel(read: () => Promise<ArrayBufferLike | Uint8Array>): void {
+  provided = read;
+  loaded = null;
+}
+
+async function load(): Promise<Kernel> {
+  const options = provided ? { wasmBinary: await provided() } : {};
+  const kernel = await createKernel(options as never);
+  kernel.setup();
+  return kernel;
+}
+
+/** A body that cannot be one: open, or folded into itself. */
+export class NotASolid extends Error {
+  override readonly name = "NotASolid";
+  constructor(what: string, status: string) {
+    super(`${what} is no closed body (${status}).`);
+  }
+}
+
+/** Bodies that are made within a call, and let go of after it. */
+export class Solids {
+  private readonly made: Solid[] = [];
+
+  constructor(readonly kernel: Kernel) {}
+
+  /** Notes a body, so that it is let go of at the end. */
+  keep(solid: Solid): Solid {
+    this.made.push(solid);
+    return solid;
+  }
+
+  /** @throws NotASolid */
+  fromMesh(mesh: TriangleMesh, what: string): Solid {
+    const { Manifold: Body, Mesh } = this.kernel;
+    const solid = this.keep(
+      new Body(
+        new Mesh({
+          numProp: 3,
+          vertProperties: Float32Array.from(mesh.positions),
+          triVerts: Uint32Array.from(mesh.triangles),
+        }),
+      ),
+    );
+    if (solid.status() !== "NoError") throw new NotASolid(what, solid.status());
+    return solid;
+  }
+
+  /** All in one; an empty body where there are none. */
+  union(solids: readonly Solid[]): Solid {
+    return this.keep(this.kernel.Manifold.union(solids as Solid[]));
+  }
+
+  hull(points: readonly (readonly [number, number, number])[]): Solid {
+    return this.keep(this.kernel.Manifold.hull(points as unknown as [number, number, number][]));
+  }
+
+  minus(a: Solid, b: Solid): Solid {
+    return this.keep(a.subtract(b));
+  }
+
+  and(a: Solid, b: Solid): Solid {
+    return this.keep(a.intersect(b));
+  }
+
+  /** The same of fewer triangles, none of which strays by more than so much, mm. */
+  simpler(solid: Solid, byMm: number): Solid {
+    return this.keep(solid.simplify(byMm));
+  }
+
+  /** What lies above a height. */
+  above(solid: Solid, heightMm: number): Solid {
+    return this.keep(solid.trimByPlane([0, 0, 1], heightMm));
+  }
+
+  /** Its pieces that hang together, the largest first. */
+  pieces(solid: Solid): Solid[] {
+    const all = solid.decompose().map((piece) => this.keep(piece));
+    return all
+      .map((piece) => ({ piece, mm3: piece.volume() }))
+      .sort((a, b) => b.mm3 - a.mm3)
+      .map(({ piece }) => piece);
+  }
+
+  release(): void {
+    for (const solid of this.made) solid.delete();
+    this.made.length = 0;
+  }
+}
+
+/** Works with bodies, and lets go of all of them afterwards. */
+export async function withSolids<T>(work: (solids: Solids) => T | Promise<T>): Promise<T> {
+  loaded ??= load();
+  const solids = new Solids(await loaded);
+  try {
+    return await work(solids);
+  } finally {
+    solids.release();
+  }
+}
+
+/** A body as a mesh of its own. */
+export function meshOf(solid: Solid): TriangleMesh {
+  const { numProp, vertProperties, triVerts, numVert } = solid.getMesh();
+  const positions = new Float32Array(3 * numVert);
+  for (let v = 0; v < numVert; v++) for (let a = 0; a < 3; a++) positions[3 * v + a] = vertProperties[numProp * v + a];
+  return { positions, triangles: Uint32Array.from(triVerts) };
+}

@@ -1,0 +1,285 @@
+/**
+ * Every section as a solid: the shell over its part of the jacket, its flanges along the walls, bolt holes through them, and
+ * the dimples of their keys: pits in the section that is built first, domes on the one built against it.
+ */
+import { type DistanceField, distanceField } from "../field/distance.ts";
+import { isosurface } from "../field/isosurface.ts";
+import type { AlongWall } from "../flange/along.ts";
+import type { Fastenings } from "../flange/fastenings.ts";
+import type { JobContext } from "../job/context.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
+import type { BodyData } from "../release/body.ts";
+import type { Cells } from "../release/cells.ts";
+import { cellBodies } from "./cellBodies.ts";
+import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
+
+export interface SolidsRequest {
+  /** What the shell is built on, as a field. */
+  readonly body: BodyData;
+  readonly cells: Cells;
+  /** The cell of each section, in the order they are built. */
+  readonly cellOf: readonly number[];
+  readonly walls: readonly { readonly along: AlongWall; readonly fastenings: Fastenings }[];
+  readonly shellMm: number;
+  readonly flangeMm: number;
+  readonly holeMm: number;
+  readonly boardMm: number | null;
+}
+
+export interface SectionSolid {
+  /** From one, in the order they are built. */
+  readonly number: number;
+  readonly mesh: TriangleMesh;
+  readonly volumeMm3: number;
+  /** Where its weight is taken to act. */
+  readonly centreMm: readonly [number, number, number];
+  /** Sides of the smallest box it goes into, longest first, mm. */
+  readonly sizeMm: readonly [number, number, number];
+  /** Pieces that hang together; more than one is told. */
+  readonly pieces: number;
+}
+
+/** Faces are made of fewer triangles where none strays by more than this, mm. */
+const SIMPLER_MM = 0.2;
+/** Scraps smaller than this are knocked off by hand, mm3. */
+const SCRAP_MM3 = 20_000;
+/** Flanges begin so far within the jacket, before it is taken away, mm. */
+const INTO_MM = 6;
+/** Two bodies that meet are kept so far apart, mm: nothing overlaps. */
+const KERF_MM = 0.02;
+/** Bolt holes are round to so many corners. */
+const CORNERS = 24;
+/** Domes are so much smaller than the pits they stand in, mm. */
+const KEY_CLEAR_MM = 0.3;
+
+export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Promise<SectionSolid[]> {
+  const { body, shellMm, boardMm } = request;
+  const { stepMm } = body.grid;
+  const inner = withoutPockets(isosurface(body.grid, body.phi, 0, ctx), SPECK_MM3).mesh;
+  const reachMm = shellMm + 3 * stepMm;
+  const exact: [number, number] = [Math.max(0, shellMm - stepMm), shellMm + stepMm];
+  const field = distanceField(inner, { stepMm, reachMm, exactBandsMm: [exact] }, ctx);
+  return withSolids((solids) => {
+    const jacket = solids.simpler(solids.fromMesh(inner, "The jacket"), SIMPLER_MM);
+    const outside = solids.simpler(
+      solids.fromMesh(outerFace(field, shellMm, ctx), "The outside of the shell"),
+      SIMPLER_MM,
+    );
+    let shell = solids.minus(outside, jacket);
+    if (boardMm !== null) shell = solids.above(shell, boardMm);
+    const along = request.walls.map((wall) => wall.along);
+    const spaces = cellBodies({ ...request, field, walls: along }, ctx);
+    const done: Solid[] = [];
+    const flanges: Solid[] = [];
+    return spaces.map((_, s): SectionSolid => {
+      ctx.checkCancelled();
+      ctx.progress("solids", s / spaces.length);
+      const space = solids.fromMesh(spaces[s], `The space of section ${s + 1}`);
+      // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
+      const skin = without(solids, solids.and(shell, space), flanges);
+      const flange = without(solids, flangeOf(solids, jacket, request, s + 1), done);
+      flanges.push(flange);
+      const solid = fastened(solids, [skin, flange], request, s + 1);
+      const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
+      const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;
+      done.push(whole);
+      return { number: s + 1, ...figuresOf(meshOf(whole)), pieces: pieces.length };
+    });
+  });
+}
+
+function outerFace({ grid, distanceMm }: DistanceField, shellMm: number, ctx: JobContext): TriangleMesh {
+  return withoutPockets(isosurface(grid, distanceMm, shellMm, ctx), SPECK_MM3).mesh;
+}
+
+function touch(a: Solid, b: Solid): boolean {
+  const [p, q] = [a.boundingBox(), b.boundingBox()];
+  return [0, 1, 2].every((x) => p.min[x] <= q.max[x] && q.min[x] <= p.max[x]);
+}
+
+/** A body without those of some others that it may touch. */
+function without(solids: Solids, solid: Solid, others: readonly Solid[]): Solid {
+  const near = others.filter((other) => touch(solid, other));
+  return near.length > 0 ? solids.minus(solid, solids.union(near)) : solid;
+}
+
+/** The flanges of a section along all its walls. @param number of the section, from one */
+function flangeOf(solids: Solids, jacket: Solid, { walls, flangeMm, boardMm }: SolidsRequest, number: number): Solid {
+  const parts = walls.flatMap(({ along }) => {
+    const side = along.wall.sections.indexOf(number);
+    return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, flangeMm);
+  });
+  const whole = solids.minus(solids.union(parts), jacket);
+  return boardMm === null ? whole : solids.above(whole, boardMm);
+}
+
+/** A section's skin and flanges as one body, with its holes and its keys. @param number of the section, from one */
+function fastened(solids: Solids, parts: readonly Solid[], request: SolidsRequest, number: number): Solid {
+  const { walls, flangeMm, holeMm } = request;
+  const domes: Solid[] = [];
+  const taken: Solid[] = [];
+  for (const { along, fastenings } of walls) {
+    if (!along.wall.sections.includes(number)) continue;
+    for (const bolt of fastenings.bolts) taken.push(hole(solids, along, bolt, holeMm, flangeMm));
+    const isFirst = number === Math.min(...along.wall.sections);
+    for (const dimple of fastenings.dimples) {
+      if (isFirst) taken.push(cap(solids, along, dimple, dimple.radiusMm, dimple.depthMm));
+      else {
+        const smaller = Math.max(1, dimple.radiusMm - KEY_CLEAR_MM);
+        domes.push(cap(solids, along, dimple, smaller, (dimple.depthMm * smaller) / dimple.radiusMm));
+      }
+    }
+  }
+  const whole = solids.union([...parts, ...domes]);
+  return taken.length > 0 ? solids.minus(whole, solids.union(taken)) : whole;
+}
+
+type Xyz = [number, number, number];
+
+/** A flange as convex parts, one between every two rulings. */
+function flangeParts(solids: Solids, along: AlongWall, sign: number, flangeMm: number): Solid[] {
+  const { foot, head, widthsMm } = along.wall;
+  const { out } = along.ground;
+  const count = foot.length / 3;
+  const corners = (k: number): Xyz[] => {
+    const normal = along.normal(along.alongMm[k]);
+    const at = (edge: Float64Array, backMm: number, off: number) =>
+      [0, 1, 2].map((a) => edge[3 * k + a] - backMm * out[3 * k + a] + sign * off * normal[a]) as Xyz;
+    return [at(foot, INTO_MM, KERF_MM), at(head, 0, KERF_MM), at(foot, INTO_MM, flangeMm), at(head, 0, flangeMm)];
+  };
+  const parts: Solid[] = [];
+  for (let k = 0; k + 1 < count; k++) {
+    if (widthsMm[k] + widthsMm[k + 1] < 1) continue;
+    parts.push(solids.hull([...corners(k), ...corners(k + 1)]));
+  }
+  return parts;
+}
+
+/** A hole square through both flanges. */
+function hole(
+  solids: Solids,
+  along: AlongWall,
+  place: { alongMm: number; offMm: number },
+  radiusMm: number,
+  flangeMm: number,
+): Solid {
+  const at = along.place(place);
+  const normal = along.normal(place.alongMm);
+  const [u, v] = across(normal);
+  const points: Xyz[] = [];
+  for (const end of [-1.5 * flangeMm, 1.5 * flangeMm]) {
+    for (let c = 0; c < CORNERS; c++) {
+      const turn = (2 * Math.PI * c) / CORNERS;
+      points.push(
+        [0, 1, 2].map(
+          (a) => at[a] + end * normal[a] + radiusMm * (Math.cos(turn) * u[a] + Math.sin(turn) * v[a]),
+        ) as Xyz,
+      );
+    }
+  }
+  return solids.hull(points);
+}
+
+/** A spherical cap on the wall, both as a pit and as a dome: towards the section that is built first. */
+function cap(
+  solids: Solids,
+  along: AlongWall,
+  place: { alongMm: number; offMm: number },
+  radiusMm: number,
+  depthMm: number,
+): Solid {
+  const at = along.place(place);
+  const [left, right] = along.wall.sections;
+  const towards = left < right ? 1 : -1;
+  const normal = along.normal(place.alongMm).map((x) => towards * x) as Xyz;
+  const [u, v] = across(normal);
+  const sphereMm = (radiusMm ** 2 + depthMm ** 2) / (2 * depthMm);
+  const points: Xyz[] = [];
+  const ring = (height: number, r: number) => {
+    for (let c = 0; c < CORNERS; c++) {
+      const turn = (2 * Math.PI * c) / CORNERS;
+      points.push(
+        [0, 1, 2].map((a) => at[a] + height * normal[a] + r * (Math.cos(turn) * u[a] + Math.sin(turn) * v[a])) as Xyz,
+      );
+    }
+  };
+  // It begins a little behind the wall, so that pit and dome are joined to what they stand in.
+  ring(-1, radiusMm);
+  for (let n = 0; n <= RINGS; n++) {
+    const height = (depthMm * n) / RINGS;
+    ring(height, Math.sqrt(Math.max(0.01, sphereMm ** 2 - (sphereMm - depthMm + height) ** 2)));
+  }
+  return solids.hull(points);
+}
+
+const RINGS = 4;
+
+/** Two directions square to one, of length one. */
+function across([x, y, z]: Xyz): [Xyz, Xyz] {
+  const helper: Xyz = Math.abs(z) < 0.9 ? [0, 0, 1] : [1, 0, 0];
+  const cross = (a: Xyz, b: Xyz): Xyz => [
+    a[1] * b[2] - a[2] * b[1],
+    a[2] * b[0] - a[0] * b[2],
+    a[0] * b[1] - a[1] * b[0],
+  ];
+  const u = cross(helper, [x, y, z]);
+  const length = Math.hypot(...u);
+  const first: Xyz = [u[0] / length, u[1] / length, u[2] / length];
+  return [first, cross([x, y, z], first)];
+}
+
+/** Volume, centre of mass and size of a closed mesh. */
+function figuresOf(mesh: TriangleMesh): Omit<SectionSolid, "number" | "pieces"> {
+  return { mesh, volumeMm3: areaAndVolume(mesh).volumeMm3, centreMm: centreOf(mesh), sizeMm: smallestBox(mesh) };
+}
+
+/** By the tetrahedra that the triangles make with one place (divergence theorem). */
+function centreOf({ positions: p, triangles: t }: TriangleMesh): [number, number, number] {
+  const o = t.length > 0 ? [p[3 * t[0]], p[3 * t[0] + 1], p[3 * t[0] + 2]] : [0, 0, 0];
+  const sum = [0, 0, 0];
+  let all = 0;
+  for (let k = 0; k < t.length; k += 3) {
+    const [a, b, c] = [0, 1, 2].map((n) => [0, 1, 2].map((x) => p[3 * t[k + n] + x] - o[x]));
+    const volume =
+      a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
+    all += volume;
+    for (let x = 0; x < 3; x++) sum[x] += (volume * (a[x] + b[x] + c[x])) / 4;
+  }
+  return [0, 1, 2].map((x) => o[x] + sum[x] / (all || 1)) as Xyz;
+}
+
+/** Turns that a box is tried at about each axis, degrees. */
+const BOX_TURN_DEG = 6;
+/** Vertices that it is tried on. */
+const BOX_PLACES = 3000;
+
+/** The smallest box by volume of those tried: turned about the upright, then about one level axis. */
+function smallestBox({ positions: p }: TriangleMesh): [number, number, number] {
+  const every = 3 * Math.max(1, Math.floor(p.length / 3 / BOX_PLACES));
+  let best: [number, number, number] = [0, 0, 0];
+  let least = Number.POSITIVE_INFINITY;
+  for (let yaw = 0; yaw < 90; yaw += BOX_TURN_DEG) {
+    const [cy, sy] = [Math.cos((yaw * Math.PI) / 180), Math.sin((yaw * Math.PI) / 180)];
+    for (let pitch = -45; pitch < 45; pitch += BOX_TURN_DEG) {
+      const [cp, sp] = [Math.cos((pitch * Math.PI) / 180), Math.sin((pitch * Math.PI) / 180)];
+      const low = [Infinity, Infinity, Infinity];
+      const high = [-Infinity, -Infinity, -Infinity];
+      for (let k = 0; k < p.length; k += every) {
+        const x = cy * p[k] - sy * p[k + 1];
+        const y = sy * p[k] + cy * p[k + 1];
+        const turned = [x, cp * y - sp * p[k + 2], sp * y + cp * p[k + 2]];
+        for (let a = 0; a < 3; a++) {
+          low[a] = Math.min(low[a], turned[a]);
+          high[a] = Math.max(high[a], turned[a]);
+        }
+      }
+      const sides = high.map((v, a) => v - low[a]);
+      const volume = sides[0] * sides[1] * sides[2];
+      if (volume >= least) continue;
+      least = volume;
+      best = sides.sort((a, b) => b - a) as Xyz;
+    }
+  }
+  return best;
+}
