@@ -93,6 +93,11 @@ const report = z.object({
   partingLengthMm: number,
   // Builds made before walls were worked out have none.
   walls: z.array(z.object({ sections: z.tuple([number, number]), areasMm2: numbers })).default([]),
+  // Nor have they what casts push on.
+  cavity: z
+    .object({ lowMm: number, highMm: number, slices: z.array(numbers) })
+    .nullable()
+    .default(null),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),
   hidden: z.array(
     z.object({

@@ -1,5 +1,6 @@
 /** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
 import { z } from "zod";
+import { POUR_POSITIONS, TYPICAL_CASTING } from "../core/casting/settings.ts";
 import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS, TYPICAL_FLANGES } from "../core/flange/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
@@ -104,6 +105,13 @@ const flanges = z.object({
     .max(200),
 });
 
+const casting = z.object({
+  position: z.enum(POUR_POSITIONS),
+  fillShare: z.number().min(0.05).max(1),
+  densityGPerCm3: z.number().min(0.1).max(12).nullable(),
+  boltLoadN: z.number().min(10).max(50_000),
+});
+
 export const planDocument: z.ZodType<PlanDocument> = z.object({
   version: z.literal(PLAN_VERSION),
   seat: z.object({
@@ -176,7 +184,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     lines: z.array(z.object({ id, between: z.tuple([id, id]), places: figures(3, 60) })).max(200),
     fills: z.array(z.object({ id, at: z.tuple([place, place, place]) })).max(500),
   }),
-  shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()), flanges }),
+  shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()), flanges, casting }),
 });
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
@@ -271,11 +279,11 @@ function fromVersion5(stored: unknown): unknown {
 
 const version6 = z.looseObject({ version: z.literal(6), shell: z.looseObject({}) });
 
-/** Version 7 decides on flanges and on what holds them together. */
+/** Version 7 decides on flanges, on what holds them together, and on how the mould is filled. */
 function fromVersion6(stored: unknown): unknown {
   const old = version6.safeParse(stored);
   if (!old.success) return stored;
-  return { ...old.data, version: 7, shell: { flanges: TYPICAL_FLANGES, ...old.data.shell } };
+  return { ...old.data, version: 7, shell: { flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING, ...old.data.shell } };
 }
 
 /** Version 4 has through-holes closed with clay. */

@@ -177,6 +177,7 @@ export class PlanEngine {
     const parting = this.partingFor(document, rates, stepMm, ctx);
     const zoneMm = this.stages.get("zones", document, terms, ctx);
     const walls = this.stages.get("walls", document, terms, ctx);
+    const cavity = this.stages.get("cavity", document, terms, ctx);
     const warnings: PlanWarning[] = [
       ...piece.report.warnings.map((text) => ({ kind: "scan", text }) as const),
       ...parting.warnings,
@@ -185,7 +186,7 @@ export class PlanEngine {
       const text = `The jacket is over ${THICK_JACKET_MM} mm thick: it wastes silicone and will not stretch off easily.`;
       warnings.push({ kind: "jacket", text });
     }
-    return checked({ piece, jacket, parting, walls, zoneMm, warnings });
+    return checked({ piece, jacket, parting, walls, cavity, zoneMm, warnings });
   }
 
   private terms(rates: Rates, stepMm: number): Terms {

@@ -3,6 +3,7 @@ import { materialName } from "../materials/catalogue.ts";
 import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
 import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
+import type { BuiltSection } from "./builtSections.ts";
 import { type BuiltWall, wallReport } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
@@ -19,12 +20,14 @@ export interface ReportExtras {
   /** From where each section could be pulled. */
   readonly ranges?: readonly PullRange[];
   readonly walls?: readonly BuiltWall[];
+  /** The sections as solids, where they were made. */
+  readonly solids?: readonly BuiltSection[];
 }
 
 export function planReport(
   result: PlanResult,
   timings: ReportTimings,
-  { rates, document, plans = [], ranges = [], walls }: ReportExtras,
+  { rates, document, plans = [], ranges = [], walls, solids = [] }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates);
@@ -34,6 +37,7 @@ export function planReport(
       ...section,
       shellMassG: takeoff.sectionMassesG[k],
       range: ranges[k] ? rangeReport(ranges[k]) : null,
+      ...(solids[k] ? solidReport(solids[k]) : {}),
     })),
     walls: walls ? wallReport(walls, document.shell.flanges) : [],
     cutOff,
@@ -64,6 +68,11 @@ export function planReport(
 }
 
 export type PlanReport = ReturnType<typeof planReport>;
+
+/** What its solid tells of a section. */
+function solidReport({ massWetG, massDryG, volumeMm3, centreMm, sizeMm, pieces, lift }: BuiltSection) {
+  return { massWetG, massDryG, volumeMm3, centreMm, sizeMm, pieces, lift };
+}
 
 /** The pulls a section leaves along, by how; and the one that costs it least. */
 function rangeReport({ directions, best, bestLeaving }: PullRange) {

@@ -4,9 +4,9 @@
  */
 import { gypsumJute } from "./kinds/gypsumJute.ts";
 import { polyesterMat } from "./kinds/polyesterMat.ts";
-import type { ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
+import type { ShellDensities, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
 
-export type { ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
+export type { ShellDensities, ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
 
 export const shellSystems: readonly ShellSystem[] = [gypsumJute, polyesterMat];
 
@@ -20,10 +20,19 @@ export function shellSystem(id: string): ShellSystem {
 
 /** The takeoff with the user's figures, each falling back to the system's own. */
 export function shellTakeoff(id: string, figures: Readonly<Record<string, number>>, span: ShellSpan): ShellTakeoff {
+  return shellSystem(id).takeoff(span, figureOf(id, figures));
+}
+
+/** Densities of a shell by the user's figures. */
+export function shellDensities(id: string, figures: Readonly<Record<string, number>>): ShellDensities {
+  return shellSystem(id).densities(figureOf(id, figures));
+}
+
+function figureOf(id: string, figures: Readonly<Record<string, number>>): (key: string) => number {
   const system = shellSystem(id);
-  return system.takeoff(span, (key) => {
+  return (key) => {
     const parameter = system.parameters.find((candidate) => candidate.key === key);
     if (!parameter) throw new Error(`Shell system ${id} asks for an unknown figure ${key}.`);
     return Math.min(parameter.most, Math.max(parameter.least, figures[key] ?? parameter.value));
-  });
+  };
 }

@@ -27,8 +27,8 @@ async function load(): Promise<Kernel> {
 /** A body that cannot be one: open, or folded into itself. */
 export class NotASolid extends Error {
   override readonly name = "NotASolid";
-  constructor(what: string, status: string) {
-    super(`${what} is no closed body (${status}).`);
+  constructor(what: string, cause: unknown) {
+    super(`${what} is no closed body: it is open, or folded into itself.`, { cause });
   }
 }
 
@@ -47,17 +47,16 @@ export class Solids {
   /** @throws NotASolid */
   fromMesh(mesh: TriangleMesh, what: string): Solid {
     const { Manifold: Body, Mesh } = this.kernel;
-    const solid = this.keep(
-      new Body(
-        new Mesh({
-          numProp: 3,
-          vertProperties: Float32Array.from(mesh.positions),
-          triVerts: Uint32Array.from(mesh.triangles),
-        }),
-      ),
-    );
-    if (solid.status() !== "NoError") throw new NotASolid(what, solid.status());
-    return solid;
+    const triangles = new Mesh({
+      numProp: 3,
+      vertProperties: Float32Array.from(mesh.positions),
+      triVerts: Uint32Array.from(mesh.triangles),
+    });
+    try {
+      return this.keep(new Body(triangles));
+    } catch (error) {
+      throw new NotASolid(what, error);
+    }
   }
 
   /** All in one; an empty body where there are none. */

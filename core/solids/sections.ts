@@ -41,11 +41,9 @@ export interface SectionSolid {
 }
 
 /** Faces are made of fewer triangles where none strays by more than this, mm. */
-const SIMPLER_MM = 0.2;
+const SIMPLER_MM = 0.3;
 /** Scraps smaller than this are knocked off by hand, mm3. */
 const SCRAP_MM3 = 20_000;
-/** Flanges begin so far within the jacket, before it is taken away, mm. */
-const INTO_MM = 6;
 /** Two bodies that meet are kept so far apart, mm: nothing overlaps. */
 const KERF_MM = 0.02;
 /** Bolt holes are round to so many corners. */
@@ -78,9 +76,10 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       const space = solids.fromMesh(spaces[s], `The space of section ${s + 1}`);
       // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
       const skin = without(solids, solids.and(shell, space), flanges);
-      const flange = without(solids, flangeOf(solids, jacket, request, s + 1), done);
-      flanges.push(flange);
-      const solid = fastened(solids, [skin, flange], request, s + 1);
+      const own = flangeOf(solids, jacket, request, s + 1);
+      const flange = own && without(solids, own, done);
+      if (flange) flanges.push(flange);
+      const solid = fastened(solids, flange ? [skin, flange] : [skin], request, s + 1);
       const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
       const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;
       done.push(whole);
@@ -104,12 +103,14 @@ function without(solids: Solids, solid: Solid, others: readonly Solid[]): Solid 
   return near.length > 0 ? solids.minus(solid, solids.union(near)) : solid;
 }
 
-/** The flanges of a section along all its walls. @param number of the section, from one */
-function flangeOf(solids: Solids, jacket: Solid, { walls, flangeMm, boardMm }: SolidsRequest, number: number): Solid {
+/** The flanges of a section along all its walls; null where it has none. @param number of the section, from one */
+function flangeOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: number): Solid | null {
+  const { walls, boardMm } = request;
   const parts = walls.flatMap(({ along }) => {
     const side = along.wall.sections.indexOf(number);
-    return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, flangeMm);
+    return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, request);
   });
+  if (parts.length === 0) return null;
   const whole = solids.minus(solids.union(parts), jacket);
   return boardMm === null ? whole : solids.above(whole, boardMm);
 }
@@ -137,23 +138,47 @@ function fastened(solids: Solids, parts: readonly Solid[], request: SolidsReques
 
 type Xyz = [number, number, number];
 
-/** A flange as convex parts, one between every two rulings. */
-function flangeParts(solids: Solids, along: AlongWall, sign: number, flangeMm: number): Solid[] {
-  const { foot, head, widthsMm } = along.wall;
-  const { out } = along.ground;
-  const count = foot.length / 3;
+/**
+ * A flange as convex parts between rulings: from just within the shell, which has its own face on the wall, to the outer edge.
+ * Rulings that lie on the straight between others are passed over.
+ */
+function flangeParts(solids: Solids, along: AlongWall, sign: number, { flangeMm, shellMm }: SolidsRequest): Solid[] {
+  const { foot, out } = along.ground;
+  const { widthsMm } = along.wall;
+  const fromMm = Math.max(0, shellMm - EMBEDDED_MM);
   const corners = (k: number): Xyz[] => {
     const normal = along.normal(along.alongMm[k]);
-    const at = (edge: Float64Array, backMm: number, off: number) =>
-      [0, 1, 2].map((a) => edge[3 * k + a] - backMm * out[3 * k + a] + sign * off * normal[a]) as Xyz;
-    return [at(foot, INTO_MM, KERF_MM), at(head, 0, KERF_MM), at(foot, INTO_MM, flangeMm), at(head, 0, flangeMm)];
+    const at = (reachMm: number, off: number) =>
+      [0, 1, 2].map((a) => foot[3 * k + a] + reachMm * out[3 * k + a] + sign * off * normal[a]) as Xyz;
+    const toMm = Math.max(fromMm, widthsMm[k]);
+    return [at(fromMm, KERF_MM), at(toMm, KERF_MM), at(fromMm, flangeMm), at(toMm, flangeMm)];
   };
+  const all = Array.from(widthsMm, (_, k) => corners(k));
   const parts: Solid[] = [];
-  for (let k = 0; k + 1 < count; k++) {
-    if (widthsMm[k] + widthsMm[k + 1] < 1) continue;
-    parts.push(solids.hull([...corners(k), ...corners(k + 1)]));
+  for (let k = 0; k + 1 < all.length; ) {
+    let next = k + 1;
+    while (next + 1 < all.length && next - k < MOST_RULINGS && isStraight(all, k, next + 1)) next++;
+    if (Math.max(widthsMm[k], widthsMm[next]) > fromMm + 1) parts.push(solids.hull([...all[k], ...all[next]]));
+    k = next;
   }
   return parts;
+}
+
+/** Flanges reach so far into the shell, mm. */
+const EMBEDDED_MM = 4;
+/** No more rulings than this make one part, and no corner lies farther off the straight between its ends, mm. */
+const MOST_RULINGS = 12;
+const STRAIGHT_MM = 0.15;
+
+function isStraight(all: readonly Xyz[][], from: number, to: number): boolean {
+  for (let k = from + 1; k < to; k++) {
+    const share = (k - from) / (to - from);
+    for (let c = 0; c < 4; c++) {
+      const off = [0, 1, 2].map((a) => all[k][c][a] - all[from][c][a] * (1 - share) - all[to][c][a] * share);
+      if (Math.hypot(...off) > STRAIGHT_MM) return false;
+    }
+  }
+  return true;
 }
 
 /** A hole square through both flanges. */

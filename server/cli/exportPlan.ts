@@ -1,12 +1,15 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
+import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { planGlb } from "../../core/export/planGlb.ts";
 import { sheetDxf, sheetSvg } from "../../core/export/sheets.ts";
 import { writeStl } from "../../core/export/stl.ts";
+import { write3mf } from "../../core/export/threemf.ts";
 import { wallsPdf } from "../../core/export/wallsPdf.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 import { sheetOf } from "../../core/patterns/sheet.ts";
+import type { BuiltSection } from "../../core/plan/builtSections.ts";
 import { type BuiltWall, drillMapCsv } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { PlanResult } from "../../core/plan/engine.ts";
@@ -18,12 +21,16 @@ export interface PlanExport {
   readonly result: PlanResult;
   readonly document: PlanDocument;
   readonly walls: readonly BuiltWall[];
+  readonly solids: readonly BuiltSection[];
   /** Name of the sculpture. */
   readonly pieceName: string;
 }
 
 /** Writes the plan's files into a folder, made if it is not there. */
-export async function exportPlan({ result, document, walls, pieceName }: PlanExport, directory: string): Promise<void> {
+export async function exportPlan(
+  { result, document, walls, solids, pieceName }: PlanExport,
+  directory: string,
+): Promise<void> {
   await mkdir(directory, { recursive: true });
   const { jacket, parting } = result;
   await writeFile(join(directory, "jacket.stl"), writeStl(jacket.mesh));
@@ -43,6 +50,18 @@ export async function exportPlan({ result, document, walls, pieceName }: PlanExp
     await writeFile(join(folder, `wall-${pattern.number}.svg`), sheetSvg(sheet));
     await writeFile(join(folder, `wall-${pattern.number}.dxf`), sheetDxf(sheet));
   }
+  await exportSolids(solids, join(directory, "sections"));
   const { bytes } = await wallsPdf(walls, pieceName, paperOf(PAPER));
   await writeFile(join(folder, `walls-${PAPER}.pdf`), bytes);
+}
+
+async function exportSolids(solids: readonly BuiltSection[], folder: string): Promise<void> {
+  await mkdir(folder, { recursive: true });
+  const parts = solids.map(({ number, mesh }) => ({
+    name: `section-${number}`,
+    mesh,
+    css: SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length].css,
+  }));
+  for (const { name, mesh } of parts) await writeFile(join(folder, `${name}.stl`), writeStl(mesh));
+  await writeFile(join(folder, "sections.3mf"), write3mf(parts));
 }

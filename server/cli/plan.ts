@@ -11,10 +11,12 @@ import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import { COST_PARTS } from "../../core/parting/search/price.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
+import { type BuiltSection, builtSections } from "../../core/plan/builtSections.ts";
 import { builtWalls } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
+import { NotASolid } from "../../core/solids/kernel.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
   formatArea,
@@ -111,11 +113,23 @@ async function plan(options: PlanArguments): Promise<void> {
   };
   const done = performance.now();
   const walls = options.json || options.exportDir ? builtWalls(result.walls, document) : undefined;
+  const solids = options.exportDir && walls ? await solidsOf(result, document, walls, ctx) : [];
   if (options.exportDir && walls)
-    await exportPlan({ result, document, walls, pieceName: pieceName(options.file) }, options.exportDir);
+    await exportPlan({ result, document, walls, solids, pieceName: pieceName(options.file) }, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, { document, rates, plans, ranges, walls });
+  const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids });
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
+}
+
+/** The sections as solids; none where one of them cannot be made a closed body, which is said. */
+async function solidsOf(...[result, document, walls, ctx]: Parameters<typeof builtSections>): Promise<BuiltSection[]> {
+  try {
+    return await builtSections(result, document, walls, ctx);
+  } catch (error) {
+    if (!(error instanceof NotASolid)) throw error;
+    process.stderr.write(`The sections could not be made solid: ${error.message} Try another --step-mm.\n`);
+    return [];
+  }
 }
 
 /** The file's name without its folder and ending. */

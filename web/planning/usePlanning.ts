@@ -26,6 +26,7 @@ import {
   type PlanFile,
   proxied,
   type ShownOffer,
+  type ShownSolids,
 } from "../workers/geometry.ts";
 
 export interface Planning {
@@ -53,6 +54,8 @@ export interface Planning {
   readonly prepare: () => void;
   /** The lines in hand with the rest suggested anew round what is held. */
   readonly rest: (sections: number) => Promise<Answer<Layout>>;
+  /** The sections of the plan as it stands, as solids. */
+  readonly solids: () => Promise<Answer<ShownSolids>>;
   readonly cancel: () => void;
   readonly again: () => void;
   /** Key of the plan's result on the server, once it is there; null where the page cannot work it out. */
@@ -227,6 +230,11 @@ export function usePlanning(piece: Piece): Planning {
     (sections: number) => ask((at, plan, report) => at.api.rest(at.ticket(), plan, rates, sections, report)),
     [ask, rates],
   );
+  const lineIds = useRef<readonly string[]>([]);
+  const solids = useCallback(
+    () => ask((at, plan, report) => at.api.solids(at.ticket(), plan, rates, lineIds.current, report)),
+    [ask, rates],
+  );
   // Quantities, hours and money follow from the document and the rates at once; the worker is not asked.
   const known = document?.identity;
   const parting = document?.parting;
@@ -242,6 +250,7 @@ export function usePlanning(piece: Piece): Planning {
       null,
     [bundle, document, rates, identity],
   );
+  lineIds.current = shown?.figures.ids.lines ?? [];
   const isSettled = quality === "settled" && shownKey === key;
   useEffect(() => {
     if (!shown) return;
@@ -274,6 +283,7 @@ export function usePlanning(piece: Piece): Planning {
     ranges,
     remedies,
     rest,
+    solids,
     prepare,
     cancel,
     again,

@@ -15,6 +15,8 @@ export interface ShownSection {
   readonly fillMm: Float32Array | null;
   /** What the fill at every vertex is made of, by its place among `FILL_KINDS`; null where it is not shown. */
   readonly fillKinds: Uint32Array | null;
+  /** The skin that its number is placed by, where another body is shown, and how far off that it stands, mm. */
+  readonly numbered?: { readonly on: TriangleMesh; readonly offMm: number };
   /** Its flanges, where they are shown. */
   readonly flanges?: readonly TriangleMesh[];
 }
@@ -38,7 +40,8 @@ export class SectionBody {
     const geometry = geometryOf(skin);
     if (fillMm) paint(geometry, fillColours(number, fillMm, thickestFillMm));
     if (fillMm && fillKinds) hatch(geometry, fillMm, fillKinds);
-    const { at, facing } = stencilPlace(skin);
+    const { at, facing } = stencilPlace(section.numbered?.on ?? skin);
+    at.addScaledVector(facing, section.numbered?.offMm ?? 0);
     this.group.add(
       new THREE.Mesh(geometry, fillMm ? hatched() : sectionSkin(number)),
       stencil(number, at, facing, radiusMm * NUMBER_SHARE),

@@ -11,6 +11,8 @@ export interface Shown {
   readonly locks?: boolean;
   /** The fill painted on the sections by its thickness, hatched by what it is made of. */
   readonly fill?: boolean;
+  /** Bodies that are shown in place of the sections' skins, in their order, and how thick their shell is, mm. */
+  readonly bodies?: { readonly meshes: readonly TriangleMesh[]; readonly shellMm: number } | null;
   /** The flanges of every section, in their order. */
   readonly flanges?: readonly (readonly TriangleMesh[])[];
 }
@@ -20,7 +22,7 @@ type Drawn = Omit<PlanBundle, "figures"> & { readonly figures: Pick<BundleFigure
 
 export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
-  const { piece, sections = false, locks = false, fill = false, flanges } = shown;
+  const { piece, sections = false, locks = false, fill = false, flanges, bodies } = shown;
   // Figures are made anew with every price; what is drawn is not.
   const report = bundle?.figures.report;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes anew with every bundle.
@@ -33,7 +35,8 @@ export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): 
       sections
         ? bundle.skins.map((skin, k) => ({
             number: k + 1,
-            skin,
+            skin: bodies?.meshes[k] ?? skin,
+            ...(bodies ? { numbered: { on: skin, offMm: bodies.shellMm } } : {}),
             pull: report.sections[k].pull,
             fillMm: fill ? bundle.fills[k] : null,
             fillKinds: fill ? bundle.fillKinds[k] : null,
@@ -44,7 +47,7 @@ export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): 
     // Where there are no sections the lines are the station's own.
     if (sections) stage.setLines(bundle.lines);
     stage.setLocks(locks ? bundle.lockPoints : []);
-  }, [stage, report, onBoard, piece, sections, locks, fill, flanges]);
+  }, [stage, report, onBoard, piece, sections, locks, fill, flanges, bodies]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);

@@ -22,6 +22,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
     ranges: nothing,
     remedies: nothing,
     rest: nothing,
+    solids: nothing,
     prepare: () => {},
     cancel: () => {},
     again: () => {},

@@ -2,7 +2,8 @@ import * as Comlink from "comlink";
 import type { Answer, GeometryApi, ScanFacts } from "./geometry.worker.ts";
 import { ENDS } from "./signals.ts";
 
-export type { Answer, FirstGlance, ShownOffer } from "./geometry.worker.ts";
+export type { BuiltSection } from "../../core/plan/builtSections.ts";
+export type { Answer, FirstGlance, ShownOffer, ShownSolids } from "./geometry.worker.ts";
 export type { ShownWalls } from "./lookUps.ts";
 export type { PlanFile } from "./planFile.ts";
 

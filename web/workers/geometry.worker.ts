@@ -2,6 +2,8 @@
 
 import * as Comlink from "comlink";
 import dracoWasm from "draco3dgltf/draco_decoder_gltf.wasm?url";
+import solidWasm from "manifold-3d/manifold.wasm?url";
+import { thinned } from "../../core/display/thin.ts";
 import { Cancelled, type JobContext } from "../../core/job/context.ts";
 import { ALONE, SharedTeam, type Team } from "../../core/job/team.ts";
 import { provideDraco } from "../../core/mesh/io/glbReader.ts";
@@ -12,12 +14,15 @@ import type { Layout } from "../../core/parting/layout/layout.ts";
 import type { PullRange } from "../../core/parting/search/pullRange.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
 import type { Remedy } from "../../core/plan/advice/remedies.ts";
+import { type BuiltSection, builtSections } from "../../core/plan/builtSections.ts";
+import { builtWalls } from "../../core/plan/builtWalls.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { bundleOf, type PlanBundle, packBundle, RESULTS_VERSION } from "../../core/plan/results/bundle.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
 import { effortOf, type Fineness, settledStepMm } from "../../core/plan/stages/steps.ts";
+import { NotASolid, provideSolidKernel } from "../../core/solids/kernel.ts";
 import type { Rates } from "../../core/takeoff/rates.ts";
 import { takeoff } from "../../core/takeoff/takeoff.ts";
 import { proposeUnit, type UnitProposal } from "../../core/units/index.ts";
@@ -80,6 +85,15 @@ function startTeam(): Promise<Team> {
 
 const HELPER_LOST =
   "The second thread was lost, most likely for want of memory: this page goes on with one, more slowly. Closing other tabs and opening the piece again may help.";
+
+/** The sections as bodies, whole, and thinned to what the stage shows. */
+export interface ShownSolids {
+  readonly sections: readonly BuiltSection[];
+  readonly shown: readonly TriangleMesh[];
+}
+
+/** Triangles of all solids together that the stage shows. */
+const SOLID_TRIANGLES = 110_000;
 
 /** A bundle as bytes that are handed over, not copied. */
 function packed(bundle: PlanBundle): Uint8Array {
@@ -326,6 +340,36 @@ class GeometryWorker extends LookUps {
     });
   }
 
+  /**
+   * The sections as solids, of the settled plan that is held or worked out first.
+   * @param ids of the lines, in their order: what was decided for single walls goes by them
+   */
+  async solids(
+    ticket: number,
+    document: PlanDocument,
+    rates: Rates,
+    ids: readonly string[],
+    onProgress: Progress,
+  ): Promise<Answer<ShownSolids>> {
+    return this.guarded(async () => {
+      if (!this.fine) throw new Error("No scan is open.");
+      const ctx = this.context(onProgress, ticket);
+      const stepMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
+      const result = this.fine.run(document, rates, stepMm, ctx);
+      this.last = { madeFrom: this.madeFrom(document, rates), result };
+      const built = await builtSections(result, document, builtWalls(result.walls, document, ids), ctx);
+      const total = built.reduce((sum, { mesh }) => sum + mesh.triangles.length, 0) || 1;
+      const shown = await thinned(
+        built.map(({ mesh }) => ({
+          mesh,
+          triangles: Math.min(mesh.triangles.length / 3, Math.round((SOLID_TRIANGLES * mesh.triangles.length) / total)),
+        })),
+        ctx.team,
+      );
+      return { sections: built, shown };
+    });
+  }
+
   private settledStep(document: PlanDocument, areaMm2: number): number {
     return settledStepMm(document, areaMm2, this.fineness);
   }
@@ -351,12 +395,15 @@ class GeometryWorker extends LookUps {
     } catch (error) {
       if (error instanceof Cancelled) return { ok: false, cancelled: true, message: "Cancelled." };
       const message =
-        error instanceof ScanProblem ? error.message : `This could not be worked out: ${(error as Error).message}`;
+        error instanceof ScanProblem || error instanceof NotASolid
+          ? error.message
+          : `This could not be worked out: ${(error as Error).message}`;
       return { ok: false, cancelled: false, message };
     }
   }
 }
 
 export type GeometryApi = GeometryWorker;
+provideSolidKernel(async () => (await fetch(solidWasm)).arrayBuffer());
 provideDraco(async () => (await fetch(dracoWasm)).arrayBuffer());
 Comlink.expose(new GeometryWorker());

@@ -1,6 +1,10 @@
-/** Draws patterns as PDF, so that the page stays awake meanwhile. */
+/** Draws patterns as PDF and writes bodies as files, so that the page stays awake meanwhile. */
 import * as Comlink from "comlink";
+import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
+import { writeStl } from "../../core/export/stl.ts";
+import { write3mf } from "../../core/export/threemf.ts";
 import { type PrintedWall, wallsPdf } from "../../core/export/wallsPdf.ts";
+import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 
 export interface Printed {
@@ -9,10 +13,33 @@ export interface Printed {
   readonly wasteShare: number;
 }
 
+/** A section's body, to be written. */
+export interface NumberedBody {
+  readonly number: number;
+  readonly mesh: TriangleMesh;
+}
+
+const handed = (bytes: Uint8Array) => Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
+
 const api = {
   async walls(walls: readonly PrintedWall[], pieceName: string, paper: string, wallCount: number): Promise<Printed> {
     const { bytes, layout } = await wallsPdf(walls, pieceName, paperOf(paper), wallCount);
     return Comlink.transfer({ bytes, pages: layout.pages.length, wasteShare: layout.wasteShare }, [bytes.buffer]);
+  },
+  /** All sections in their pigments, by name. */
+  threemf(bodies: readonly NumberedBody[]): Uint8Array {
+    return handed(
+      write3mf(
+        bodies.map(({ number, mesh }) => ({
+          name: `section-${number}`,
+          mesh,
+          css: SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length].css,
+        })),
+      ),
+    );
+  },
+  stl({ mesh }: NumberedBody): Uint8Array {
+    return handed(writeStl(mesh));
   },
 };
 

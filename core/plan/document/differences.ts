@@ -1,4 +1,5 @@
 /** What differs between two plans, in sentences: for whoever reopens or compares revisions and builds. */
+import type { CastingSettings } from "../../casting/settings.ts";
 import type { FlangeSettings } from "../../flange/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
@@ -21,6 +22,7 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inParting(before.parting, after.parting, words),
     ...inShell(before.shell, after.shell),
     ...inFlanges(before.shell.flanges, after.shell.flanges, words),
+    ...inCasting(before.shell.casting, after.shell.casting),
   ];
 }
 
@@ -166,5 +168,21 @@ function inFlanges(before: FlangeSettings, after: FlangeSettings, { length }: Le
     ...changed("Radius of flange keys", before.keys.radiusMm, after.keys.radiusMm, length),
     ...changed("Flange keys apart", before.keys.pitchMm, after.keys.pitchMm, length),
     ...(sameValue(before.walls, after.walls) ? [] : ["Single walls were decided otherwise"]),
+  ];
+}
+
+function inCasting(before: CastingSettings, after: CastingSettings): string[] {
+  const positions = { "foot-up": "foot up", "as-it-stands": "as it stands" };
+  const density = (value: number | null) => (value === null ? "by what is cast" : `${value} g/cm³`);
+  return [
+    ...changed(
+      "Filled",
+      before.position,
+      after.position,
+      (position: CastingSettings["position"]) => positions[position],
+    ),
+    ...changed("How full", before.fillShare, after.fillShare, (share: number) => `${Math.round(100 * share)} %`),
+    ...changed("Density of the cast", before.densityGPerCm3, after.densityGPerCm3, density),
+    ...changed("Load of a bolt", before.boltLoadN, after.boltLoadN, (n: number) => `${n} N`),
   ];
 }

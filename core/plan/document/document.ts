@@ -3,6 +3,7 @@
  * wire, and the upgrades between its versions, stand in `contract/plan.ts`.
  */
 
+import { type CastingSettings, TYPICAL_CASTING } from "../../casting/settings.ts";
 import { type FlangeSettings, TYPICAL_FLANGES } from "../../flange/settings.ts";
 import type { Coat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
@@ -91,6 +92,7 @@ export interface PlanDocument {
     readonly system: string;
     readonly figures: Readonly<Record<string, number>>;
     readonly flanges: FlangeSettings;
+    readonly casting: CastingSettings;
   };
 }
 
@@ -135,6 +137,6 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     },
     zones: NO_ZONES,
     identity: { ...NOBODY_KNOWN, next: 5 },
-    shell: { system: "gypsum-jute", figures: {}, flanges: TYPICAL_FLANGES },
+    shell: { system: "gypsum-jute", figures: {}, flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING },
   };
 }

@@ -1,4 +1,5 @@
 /** What a plan's document comes to. */
+import type { Wetted } from "../../casting/wetted.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { ZoneKind } from "../../survey/zones.ts";
 import type { WallGround } from "../../walls/wallGround.ts";
@@ -13,6 +14,8 @@ export interface PlanResult {
   readonly parting: ProvenParting;
   /** What the parting walls stand on, one for every line; settled plans only. */
   readonly walls: readonly WallGround[];
+  /** What a liquid in the mould pushes on; settled plans only. */
+  readonly cavity: Wetted | null;
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly PlanWarning[];

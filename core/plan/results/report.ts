@@ -75,6 +75,8 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
     partingLengthMm: parting.partingLengthMm,
     /** The walls with the area of one face at widths of 0, 5, 10 ... mm; settled plans only. */
     walls: wallAreas(result.walls),
+    /** What a liquid in the mould pushes on; settled plans only. */
+    cavity: result.cavity,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */

@@ -20,9 +20,9 @@ function rerun(before: PlanDocument, after: PlanDocument, later = terms): StageN
 }
 
 const ALL = STAGE_NAMES;
-const FROM_JACKET: StageName[] = ["jacket", "survey", "parting", "zones", "walls"];
-const FROM_SURVEY: StageName[] = ["survey", "parting", "zones", "walls"];
-const FROM_SECTIONS: StageName[] = ["parting", "zones", "walls"];
+const FROM_JACKET: StageName[] = ["jacket", "survey", "parting", "zones", "walls", "cavity"];
+const FROM_SURVEY: StageName[] = ["survey", "parting", "zones", "walls", "cavity"];
+const FROM_SECTIONS: StageName[] = ["parting", "zones", "walls", "cavity"];
 const NONE: StageName[] = [];
 
 /** The stages that must run again after each field of the document has changed; those of all others are none. */

@@ -3,6 +3,7 @@
  * share of progress, and what an edit works out anew all follow from what the stage's file declares.
  */
 import type { PlanDocument } from "../document/document.ts";
+import { cavityStage } from "./cavity.ts";
 import { jacketStage } from "./jacket.ts";
 import { partingStage } from "./parting.ts";
 import { pieceStage } from "./piece.ts";
@@ -18,6 +19,7 @@ export const STAGES = {
   parting: partingStage,
   zones: zonesStage,
   walls: wallsStage,
+  cavity: cavityStage,
 } as const;
 
 export type StageName = keyof typeof STAGES;

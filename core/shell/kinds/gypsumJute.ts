@@ -56,6 +56,13 @@ export const gypsumJute: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.12, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
+  densities(figure) {
+    const { wetKgPerLitre, dryKgPerLitre } = gypsumYield(figure("waterPer100"));
+    // A square metre of the shell is so many litres; the jute lies in it and takes up next to no room.
+    const juteKgPerLitre =
+      (figure("juteLayers") * figure("juteGPerM2") * figure("overlap")) / 1000 / figure("thicknessMm");
+    return { wetGPerCm3: wetKgPerLitre + juteKgPerLitre, dryGPerCm3: dryKgPerLitre + juteKgPerLitre };
+  },
   takeoff(span, figure) {
     const mix = gypsumYield(figure("waterPer100"));
     const volumesL = span.areasMm2.map(

@@ -76,6 +76,14 @@ export const polyesterMat: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
+  densities(figure) {
+    const layer = laminateLayer(figure("matGPerM2"), figure("glassFraction"), figure("resinDensity"));
+    const gPerM2 = figure("layers") * (figure("matGPerM2") + layer.resinGPerM2);
+    const gelGPerM2 = figure("gelCoatMm") * figure("resinDensity") * 1000;
+    const thicknessMm = figure("gelCoatMm") + figure("layers") * layer.thicknessMm;
+    const density = (gPerM2 + gelGPerM2) / (1000 * thicknessMm);
+    return { wetGPerCm3: density, dryGPerCm3: density };
+  },
   takeoff(span, figure) {
     const layer = laminateLayer(figure("matGPerM2"), figure("glassFraction"), figure("resinDensity"));
     const gelGPerM2 = figure("gelCoatMm") * figure("resinDensity") * 1000;

@@ -32,6 +32,11 @@ export interface ShellTakeoff {
   readonly layers: number;
 }
 
+export interface ShellDensities {
+  readonly wetGPerCm3: number;
+  readonly dryGPerCm3: number;
+}
+
 export interface ShellSystem {
   readonly id: string;
   readonly name: string;
@@ -41,6 +46,8 @@ export interface ShellSystem {
   /** Wait after a section before the next is built against it, and after the last before the shell is opened. */
   readonly setMin: Property;
   readonly restMin: Property;
+  /** Of the shell with what lies in it, just built and ready to use, g/cm3. @param figure value of each parameter by key */
+  densities(figure: (key: string) => number): ShellDensities;
   /** @param figure value of each parameter by key */
   takeoff(span: ShellSpan, figure: (key: string) => number): ShellTakeoff;
 }

@@ -16,11 +16,14 @@ import { LengthField } from "../../ui/LengthField.tsx";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
 import { CanBeBuilt } from "./parts/CanBeBuilt.tsx";
+import { CastingPush } from "./parts/CastingPush.tsx";
+import { SolidSections } from "./parts/SolidSections.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
+import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 import { useFlangeEdits, useWalls } from "./useWalls.ts";
 
-export function ShellStation({ document, planning }: StationProps) {
+export function ShellStation({ piece, document, planning }: StationProps) {
   const show = useShow();
   const { bundle } = planning;
   const walls = useWalls({ document, planning });
@@ -113,6 +116,8 @@ export function ShellStation({ document, planning }: StationProps) {
         )}
         <p className="quiet mt-1 text-xs">{t.typical}</p>
       </Part>
+      {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} />}
+      <SolidSections planning={planning} document={document} pieceName={piece.name} />
       {walls.length > 0 && (
         <Part title={messages.totals.title}>
           <Figure label={messages.totals.sheet}>{show.area(totals.sheetMm2)}</Figure>
@@ -134,13 +139,21 @@ function useShellOnStage(
   const { stage, listen } = useStage();
   const picked = usePicked((held) => held.wall);
   const pick = usePicked((held) => held.pick);
-  const { flangeMm } = shellTerms(document.shell);
+  const { flangeMm, shellMm } = shellTerms(document.shell);
   const sections = bundle?.skins.length ?? 0;
   // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
-  useShown(bundle, document.seat.onBoard, { piece: "hidden", sections: true, flanges });
+  const made = useSolids((held) => held.made);
+  const solids = bundle && solidsFor(made, madeFrom(bundle.walls, document.shell));
+  // Once they are worked out, the sections are shown as the bodies they will be.
+  const bodies = useMemo(() => solids && { meshes: solids.shown, shellMm }, [solids, shellMm]);
+  useShown(bundle, document.seat.onBoard, {
+    piece: "hidden",
+    sections: true,
+    ...(bodies ? { bodies } : { flanges }),
+  });
   useEffect(() => {
     stage?.setFastenings(walls.flatMap((wall) => shownFastenings(wall, flangeMm)));
   }, [stage, walls, flangeMm]);

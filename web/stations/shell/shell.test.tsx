@@ -17,6 +17,7 @@ import { documentNow, openDocument, planningWith } from "../../testing/planning.
 import { DrawingBoard } from "./DrawingBoard.tsx";
 import { usePicked } from "./picked.ts";
 import { ShellStation } from "./Station.tsx";
+import { useSolids } from "./solids.ts";
 
 let planning: Planning;
 const document = ballPlan();
@@ -29,6 +30,7 @@ beforeAll(async () => {
 beforeEach(() => {
   openDocument(document);
   usePicked.setState({ wall: null, dragged: null, adding: false });
+  useSolids.setState({ made: null, busy: false, problem: null });
 });
 afterEach(cleanup);
 
@@ -81,6 +83,60 @@ describe("the shell's sheet", () => {
     expect(screen.getByText(/^Bolts and keys ask for 4[0-9].mm/)).toBeDefined();
     undo();
     expect(documentNow().shell.flanges.widthMm).not.toBe(30);
+  });
+});
+
+describe("the push of the cast", () => {
+  it("is told for each pair of sections, deeper and heavier the more it is filled", async () => {
+    shown();
+    const push = part("Push of the cast");
+    const newtons = () => Number(push.getByText(/^[\d,]+.N$/).textContent?.replace(/\D/g, ""));
+    const full = newtons();
+    expect(full).toBeGreaterThan(5);
+    await userEvent.click(push.getByText("Figures"));
+    const share = push.getByLabelText("How full");
+    await userEvent.clear(share);
+    await userEvent.type(share, "50");
+    expect(documentNow().shell.casting.fillShare).toBe(0.5);
+    expect(newtons()).toBeLessThan(0.5 * full);
+    await userEvent.clear(push.getByLabelText("One bolt is let bear"));
+    await userEvent.type(push.getByLabelText("One bolt is let bear"), "10");
+    undo();
+    expect(documentNow().shell.casting.fillShare).toBe(0.5);
+  });
+});
+
+describe("the solid sections", () => {
+  const solid = (number: number, lift: "one" | "hoist", pieces = 1) => ({
+    ...{ number, lift, pieces, massDryG: 1000 * number, massWetG: 1500 * number, volumeMm3: 1e6 },
+    mesh: { positions: new Float32Array(0), triangles: new Uint32Array(0) },
+    centreMm: [0, 0, 0] as const,
+    sizeMm: [300, 200, 100] as const,
+  });
+
+  it("are worked out on demand, tell weights and who lifts them, and are out of date after an edit", async () => {
+    const sections = [solid(1, "one"), solid(2, "hoist", 2)];
+    planning = { ...planning, solids: async () => ({ ok: true, value: { sections, shown: [] } }) };
+    shown();
+    await userEvent.click(screen.getByRole("button", { name: "Work them out" }));
+    const table = within(await screen.findByTestId("solids"));
+    expect(table.getByText("a hoist")).toBeDefined();
+    expect(table.getByText(/^3\.00.kg$/)).toBeDefined();
+    expect(table.getByText(/^Section 2 is in 2 pieces/)).toBeDefined();
+    const width = screen.getByLabelText("Width off the jacket");
+    await userEvent.clear(width);
+    await userEvent.type(width, "60");
+    expect(screen.queryByTestId("solids")).toBeNull();
+    expect(screen.getByRole("button", { name: "Work them out again" })).toBeDefined();
+    undo();
+  });
+
+  it("say why where they cannot be had", async () => {
+    const message = "The jacket is no closed body: it is open, or folded into itself.";
+    planning = { ...planning, solids: async () => ({ ok: false, cancelled: false, message }) };
+    shown();
+    await userEvent.click(screen.getByRole("button", { name: "Work them out" }));
+    expect(await screen.findByText(message)).toBeDefined();
   });
 });
 

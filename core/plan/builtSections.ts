@@ -1,0 +1,44 @@
+/** The sections of a plan as solids, with what they weigh and who lifts them. */
+import type { JobContext } from "../job/context.ts";
+import { shellDensities } from "../shell/index.ts";
+import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
+import { MM3_PER_CM3 } from "../units/index.ts";
+import { type BuiltWall, shellTerms } from "./builtWalls.ts";
+import type { PlanDocument } from "./document/document.ts";
+import type { PlanResult } from "./results/planResult.ts";
+
+/** Who lifts a section: one person, two, or a hoist. */
+export type Lift = "one" | "two" | "hoist";
+
+export interface BuiltSection extends SectionSolid {
+  readonly massWetG: number;
+  readonly massDryG: number;
+  /** By its weight when it is built, when it is heaviest. */
+  readonly lift: Lift;
+}
+
+export async function builtSections(
+  { parting: { body, cells, cellOf } }: Pick<PlanResult, "parting">,
+  { shell, seat, brief }: PlanDocument,
+  walls: readonly BuiltWall[],
+  ctx: JobContext,
+): Promise<BuiltSection[]> {
+  const solids = await sectionSolids(
+    {
+      ...{ body, cells, cellOf, walls, ...shellTerms(shell) },
+      holeMm: shell.flanges.bolts.diameterMm / 2,
+      boardMm: seat.onBoard ? 0 : null,
+    },
+    ctx,
+  );
+  const { wetGPerCm3, dryGPerCm3 } = shellDensities(shell.system, shell.figures);
+  return solids.map((solid): BuiltSection => {
+    const cm3 = solid.volumeMm3 / MM3_PER_CM3;
+    const massWetG = cm3 * wetGPerCm3;
+    return { ...solid, massWetG, massDryG: cm3 * dryGPerCm3, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };
+  });
+}
+
+function liftOf(massKg: number, limitKg: number): Lift {
+  return massKg <= limitKg ? "one" : massKg <= 2 * limitKg ? "two" : "hoist";
+}

@@ -1,0 +1,136 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { isosurface } from "../field/isosurface.ts";
+import { plainContext as ctx } from "../job/context.ts";
+import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { type BuiltSection, builtSections } from "../plan/builtSections.ts";
+import { builtWalls } from "../plan/builtWalls.ts";
+import { newPlan, type PlanDocument } from "../plan/document/document.ts";
+import { PlanEngine } from "../plan/engine.ts";
+import type { PlanResult } from "../plan/results/planResult.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
+import { moved, sphere } from "../testing/shapes.ts";
+import { withSolids } from "./kernel.ts";
+
+const base = newPlan();
+const FLANGELESS = { ...base.shell.flanges, widthMm: 0 };
+
+/** A ball of 100 mm in two halves, its jacket 8 mm and its shell 15 mm thick. */
+function ballIn(onBoard: boolean, flanges = base.shell.flanges): PlanDocument {
+  return {
+    ...base,
+    seat: { ...base.seat, onBoard },
+    jacket: { ...base.jacket, smoothingMm: 0, footClayMm: 0 },
+    parting: {
+      ...base.parting,
+      pulls: [
+        [1, 0, 0],
+        [-1, 0, 0],
+      ],
+    },
+    shell: { ...base.shell, figures: { thicknessMm: 15, flangeThicknessMm: 20 }, flanges },
+  };
+}
+
+async function built(document: PlanDocument, stepMm: number): Promise<{ result: PlanResult; solids: BuiltSection[] }> {
+  const engine = new PlanEngine(moved(sphere(100, 96), 0, 0, 70));
+  const result = engine.run(document, TYPICAL_RATES, stepMm, ctx);
+  const walls = builtWalls(result.walls, document);
+  return { result, solids: await builtSections(result, document, walls, ctx) };
+}
+
+/** Every edge is shared by two triangles that run along it opposite ways. */
+function isClosed(mesh: TriangleMesh): boolean {
+  return !adjacencyOf(mesh).across.includes(OPEN);
+}
+
+describe("halves over a ball", () => {
+  it("without flanges are the shell between two spheres, half each", async () => {
+    const { solids } = await built(ballIn(false, FLANGELESS), 4);
+    expect(solids).toHaveLength(2);
+    const all = solids.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
+    expect(Math.abs(all / 2_518_112 - 1)).toBeLessThan(0.01);
+    for (const { volumeMm3, centreMm, sizeMm, pieces } of solids) {
+      expect(Math.abs(volumeMm3 / all - 0.5)).toBeLessThan(0.005);
+      expect(pieces).toBe(1);
+      // Half a thick shell: its middle lies 3/8 (R^4 - r^4) / (R^3 - r^3) off the parting.
+      expect(Math.abs(centreMm[0])).toBeCloseTo((3 / 8) * ((123 ** 4 - 108 ** 4) / (123 ** 3 - 108 ** 3)), -0.5);
+      expect(centreMm[1]).toBeCloseTo(0, 0);
+      expect(sizeMm.map((mm) => Math.round(mm / 5))).toEqual([49, 49, 25]);
+    }
+  });
+});
+
+describe("sections as solids", () => {
+  let plan: { result: PlanResult; solids: BuiltSection[] };
+  beforeAll(async () => {
+    plan = await built(ballIn(true), 5);
+  });
+
+  it("are closed bodies above the board, that overlap neither each other nor the jacket", async () => {
+    const { solids, result } = plan;
+    for (const { mesh, volumeMm3 } of solids) {
+      expect(isClosed(mesh)).toBe(true);
+      expect(volumeMm3).toBeGreaterThan(0);
+      for (let v = 2; v < mesh.positions.length; v += 3) expect(mesh.positions[v]).toBeGreaterThan(-0.01);
+    }
+    await withSolids((bodies) => {
+      const [a, b] = solids.map(({ mesh }, k) => bodies.fromMesh(mesh, `section ${k + 1}`));
+      // What floats leave of them, in a million.
+      expect(bodies.and(a, b).volume() / a.volume()).toBeLessThan(2e-5);
+      const { grid, phi } = result.parting.body;
+      const jacket = bodies.fromMesh(isosurface(grid, phi, 0, ctx), "the jacket");
+      // The shell is laid on a jacket of fewer triangles, none of which strays by more than 0.2 mm.
+      for (const solid of [a, b])
+        expect(bodies.and(solid, jacket).volume() / result.jacket.outerAreaMm2).toBeLessThan(0.1);
+    });
+  });
+
+  it("have their flanges, and a hole for every bolt through both", async () => {
+    const { result, solids } = plan;
+    const bare = await built(ballIn(true, FLANGELESS), 5);
+    const [wall] = builtWalls(result.walls, ballIn(true));
+    const flangeMm3 = wall.pattern.areaMm2 * 20;
+    solids.forEach(({ volumeMm3 }, k) => {
+      // Where a flange stands the shell is part of it already.
+      const more = volumeMm3 - bare.solids[k].volumeMm3;
+      expect(more).toBeGreaterThan(0.4 * flangeMm3);
+      expect(more).toBeLessThan(flangeMm3);
+    });
+    const bolts = wall.fastenings.bolts.length;
+    expect(bolts).toBeGreaterThan(3);
+    await withSolids((bodies) => {
+      // A body with n holes through it has genus n; half a ball on its board has none of its own.
+      for (const { mesh } of solids) expect(bodies.fromMesh(mesh, "a section").genus()).toBe(bolts);
+    });
+  });
+
+  it("weigh by what they are made of, wet and dry, and say who lifts them", () => {
+    for (const { volumeMm3, massWetG, massDryG, lift } of plan.solids) {
+      // Plaster with 70 of water to 100, and two layers of jute of 300 g/m2, overlapped, in 15 mm.
+      const jute = (2 * 300 * 1.25) / 1000 / 15;
+      expect(massDryG / (volumeMm3 / 1000)).toBeCloseTo(1.108 + jute, 3);
+      expect(massWetG / (volumeMm3 / 1000)).toBeCloseTo(1.588 + jute, 3);
+      expect(lift).toBe("one");
+    }
+  });
+
+  it("together are what the estimate of the shell is about", () => {
+    const solidMm3 = plan.solids.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
+    const { areaMm2 } = areaAndVolume(plan.result.parting.filled);
+    expect(solidMm3 / (areaMm2 * 15)).toBeGreaterThan(1);
+    expect(solidMm3 / (areaMm2 * 15)).toBeLessThan(1.8);
+  });
+});
+
+describe("what is no body", () => {
+  it("is refused by its name", async () => {
+    const open: TriangleMesh = {
+      positions: Float32Array.from([0, 0, 0, 9, 0, 0, 0, 9, 0]),
+      triangles: Uint32Array.from([0, 1, 2]),
+    };
+    await expect(withSolids((bodies) => bodies.fromMesh(open, "A scrap"))).rejects.toThrow(
+      /^A scrap is no closed body/,
+    );
+  });
+});

@@ -1,0 +1,95 @@
+import { liquidHead } from "../../../../core/casting/liquidHead.ts";
+import { type CastingSettings, POUR_POSITIONS, type PourPosition } from "../../../../core/casting/settings.ts";
+import { DEFERENCE } from "../../../../core/materials/cautions.ts";
+import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
+import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import type { PlanFigures } from "../../../../core/plan/results/figures.ts";
+import { usePlan } from "../../../document/planStore.ts";
+import { useShow } from "../../../lib/show.ts";
+import { Figure } from "../../../ui/Figure.tsx";
+import { Caution, Choice, More, NumberField, Part } from "../../../ui/fields.tsx";
+import { messages } from "../messages.ts";
+
+const t = messages.push;
+
+/** How hard a liquid cast pushes the sections apart, and whether the bolts hold it. */
+export function CastingPush({
+  document,
+  figures,
+  walls,
+}: {
+  document: PlanDocument;
+  figures: PlanFigures;
+  walls: readonly BuiltWall[];
+}) {
+  const show = useShow();
+  const edit = usePlan((plan) => plan.edit);
+  const { brief, shell } = document;
+  const { cavity } = figures.report;
+  if (!cavity || walls.length === 0) return null;
+  const { casting } = shell;
+  const set = (change: Partial<CastingSettings>) =>
+    edit((plan) => ({ ...plan, shell: { ...plan.shell, casting: { ...plan.shell.casting, ...change } } }));
+  const isCharge = brief.castMethod === "slush" || brief.castMethod === "rotation";
+  const head = liquidHead({ wetted: cavity, walls, casting, castMaterial: brief.castMaterial, isCharge });
+  return (
+    <Part title={t.title}>
+      <Choice<PourPosition>
+        label={t.position}
+        value={casting.position}
+        options={POUR_POSITIONS.map((value) => ({ value, name: t.positions[value] }))}
+        onChange={(position) => set({ position })}
+      />
+      <Figure label={t.depth(isCharge)}>{show.length(head.depthMm)}</Figure>
+      <Figure label={t.pressure}>{t.kilopascals(head.pressureKPa.toFixed(1))}</Figure>
+      {head.pairs.map(({ sections, forceN, bolts, perBoltN, neededBolts }) => (
+        <div key={sections.join()}>
+          <Figure label={t.pair(...sections)}>{t.newtons(round(forceN))}</Figure>
+          <p className="quiet text-right text-xs">
+            {perBoltN === null ? t.noBolts(neededBolts) : t.perBolt(bolts, round(perBoltN))}
+          </p>
+          {(perBoltN === null ? forceN > casting.boltLoadN : perBoltN > casting.boltLoadN) && (
+            <Caution>{t.tooMuch(neededBolts, bolts)}</Caution>
+          )}
+        </div>
+      ))}
+      <More title={t.figures}>
+        <NumberField
+          label={t.full}
+          unit="%"
+          value={Math.round(100 * casting.fillShare)}
+          least={5}
+          most={100}
+          step={5}
+          onChange={(share) => set({ fillShare: share / 100 })}
+        />
+        <NumberField
+          label={t.density}
+          unit="g/cm³"
+          value={head.densityGPerCm3}
+          least={0.1}
+          most={12}
+          step={0.05}
+          onChange={(densityGPerCm3) => set({ densityGPerCm3 })}
+        />
+        <NumberField
+          label={t.boltLoad}
+          unit="N"
+          value={casting.boltLoadN}
+          least={10}
+          most={50_000}
+          step={10}
+          onChange={(boltLoadN) => set({ boltLoadN })}
+        />
+      </More>
+      <p className="quiet mt-2 text-xs">
+        {t.estimate} {DEFERENCE}
+      </p>
+    </Part>
+  );
+}
+
+/** No more figures than an estimate bears. */
+function round(newtons: number): string {
+  return Number(newtons.toPrecision(2)).toLocaleString("en-GB");
+}

@@ -1,0 +1,109 @@
+import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import { saveFile } from "../../../lib/saveFile.ts";
+import { useShow } from "../../../lib/show.ts";
+import type { Planning } from "../../../planning/usePlanning.ts";
+import { Caution, Part } from "../../../ui/fields.tsx";
+import type { BuiltSection } from "../../../workers/geometry.ts";
+import { bodiesAs3mf, bodyAsStl } from "../../../workers/print.ts";
+import { messages } from "../messages.ts";
+import { madeFrom, solidsFor, useSolids } from "../solids.ts";
+
+const t = messages.solids;
+
+/** The sections as bodies: worked out when somebody asks, for it takes its time. */
+export function SolidSections({
+  planning,
+  document,
+  pieceName,
+}: {
+  planning: Planning;
+  document: PlanDocument;
+  pieceName: string;
+}) {
+  const { made, busy, problem, set } = useSolids();
+  const walls = planning.bundle?.walls;
+  if (!walls?.length) return null;
+  const from = madeFrom(walls, document.shell);
+  const solids = solidsFor(made, from);
+  const work = async () => {
+    set({ busy: true, problem: null });
+    const answer = await planning.solids();
+    if (answer.ok) set({ busy: false, made: { from, solids: answer.value } });
+    else set({ busy: false, problem: answer.cancelled ? t.stopped : answer.message });
+  };
+  return (
+    <Part title={t.title}>
+      {solids ? (
+        <SolidTable sections={solids.sections} pieceName={pieceName} />
+      ) : (
+        <>
+          <p className="quiet text-sm">{made ? t.outOfDate : t.what}</p>
+          <button
+            type="button"
+            className="btn btn-sm btn-neutral mt-2"
+            disabled={busy || planning.quality !== "settled"}
+            onClick={() => void work()}
+          >
+            {busy ? t.working : made ? t.again : t.work}
+          </button>
+        </>
+      )}
+      {problem && <Caution>{problem}</Caution>}
+    </Part>
+  );
+}
+
+function SolidTable({ sections, pieceName }: { sections: readonly BuiltSection[]; pieceName: string }) {
+  const show = useShow();
+  const name = pieceName.replace(/[^\w-]+/g, "-").toLowerCase();
+  const save = async (bytes: Promise<Uint8Array | null>, file: string) => {
+    const content = await bytes;
+    if (content) saveFile(file, content, "application/octet-stream");
+  };
+  return (
+    <div data-testid="solids">
+      <table className="table table-xs">
+        <thead>
+          <tr>
+            {[t.section, t.dry, t.wet, t.size, t.lift].map((head) => (
+              <th key={head} className="px-1 text-base-content">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {sections.map(({ number, massDryG, massWetG, sizeMm, lift }) => (
+            <tr key={number}>
+              <td className="px-1">
+                <button
+                  type="button"
+                  className="link"
+                  title={t.stlOf(number)}
+                  onClick={() => void save(bodyAsStl(sections[number - 1]), `${name}-section-${number}.stl`)}
+                >
+                  {number}
+                </button>
+              </td>
+              <td className="px-1 whitespace-nowrap">{show.mass(massDryG)}</td>
+              <td className="px-1 whitespace-nowrap">{show.mass(massWetG)}</td>
+              <td className="px-1">{sizeMm.map((mm) => show.length(Math.round(mm))).join(" × ")}</td>
+              <td className={`px-1 ${lift === "one" ? "" : "text-warning"}`}>{t.lifts[lift]}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {sections
+        .filter(({ pieces }) => pieces > 1)
+        .map(({ number, pieces }) => (
+          <Caution key={number}>{t.apart(number, pieces)}</Caution>
+        ))}
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <button type="button" className="btn btn-xs" onClick={() => void save(bodiesAs3mf(sections), `${name}.3mf`)}>
+          {t.threemf}
+        </button>
+        <span className="quiet text-xs">{t.stlHint}</span>
+      </div>
+    </div>
+  );
+}
