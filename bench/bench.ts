@@ -24,6 +24,7 @@ import { partingPrices } from "../core/takeoff/prices.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { threadTeam } from "../server/compute/team.ts";
 import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
+import { benchShell } from "./shell.ts";
 import { benchHardPieces, benchRelease, benchStrangers } from "./strangers.ts";
 
 const ctx = { ...plainContext, nowMs: () => performance.now(), team: threadTeam() };
@@ -219,6 +220,7 @@ const reportParting = (row: PartingRow) => {
 };
 benchGraphCut(reportParting);
 benchDemoPieces(ctx, reportParting);
+await benchShell(ctx, reportParting);
 benchRelease(ctx, reportParting);
 benchHardPieces(ctx, reportParting);
 benchStrangers(ctx, reportParting);

@@ -85,11 +85,11 @@ describe("the plan document", () => {
   });
 
   it("of version 6 gets typical flanges, and keeps its shell", () => {
-    const { flanges, casting, ...shell } = newPlan().shell;
+    const { flanges, casting, jacketKeys, ...shell } = newPlan().shell;
     const stored = { ...newPlan(), version: 6, shell: { ...shell, system: "polyester-mat", figures: { layers: 5 } } };
     expect(upgradePlan(stored).shell).toEqual({
       ...{ system: "polyester-mat", figures: { layers: 5 } },
-      ...{ flanges, casting },
+      ...{ flanges, casting, jacketKeys },
     });
   });
 

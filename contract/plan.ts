@@ -4,6 +4,7 @@ import { POUR_POSITIONS, TYPICAL_CASTING } from "../core/casting/settings.ts";
 import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS, TYPICAL_FLANGES } from "../core/flange/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
+import { JACKET_KEY_KINDS, TYPICAL_JACKET_KEYS } from "../core/keys/settings.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
@@ -112,6 +113,14 @@ const casting = z.object({
   boltLoadN: z.number().min(10).max(50_000),
 });
 
+const jacketKeys = z.object({
+  kind: z.enum(JACKET_KEY_KINDS),
+  radiusMm: z.number().min(3).max(40),
+  heightMm: z.number().min(2).max(30),
+  taperDeg: z.number().min(5).max(60),
+  spacingMm: z.number().min(50).max(1000),
+});
+
 export const planDocument: z.ZodType<PlanDocument> = z.object({
   version: z.literal(PLAN_VERSION),
   seat: z.object({
@@ -184,7 +193,13 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     lines: z.array(z.object({ id, between: z.tuple([id, id]), places: figures(3, 60) })).max(200),
     fills: z.array(z.object({ id, at: z.tuple([place, place, place]) })).max(500),
   }),
-  shell: z.object({ system: z.enum(shellIds), figures: z.record(z.string(), z.number()), flanges, casting }),
+  shell: z.object({
+    system: z.enum(shellIds),
+    figures: z.record(z.string(), z.number()),
+    flanges,
+    casting,
+    jacketKeys,
+  }),
 });
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
@@ -283,7 +298,11 @@ const version6 = z.looseObject({ version: z.literal(6), shell: z.looseObject({})
 function fromVersion6(stored: unknown): unknown {
   const old = version6.safeParse(stored);
   if (!old.success) return stored;
-  return { ...old.data, version: 7, shell: { flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING, ...old.data.shell } };
+  return {
+    ...old.data,
+    version: 7,
+    shell: { flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING, jacketKeys: TYPICAL_JACKET_KEYS, ...old.data.shell },
+  };
 }
 
 /** Version 4 has through-holes closed with clay. */

@@ -14,7 +14,7 @@ const CORE_ORDER: readonly (readonly string[])[] = [
   ["parting/layout", "parting/search", "release"],
   ["walls"],
   ["flange"],
-  ["patterns", "solids", "casting"],
+  ["patterns", "solids", "casting", "keys"],
   ["export"],
   ["parting/seam", "plan/document"],
   ["takeoff"],

@@ -1,4 +1,7 @@
 /** All of a plan as one plain object: what the command line prints as JSON. */
+import { liquidHead } from "../casting/liquidHead.ts";
+import type { Wetted } from "../casting/wetted.ts";
+import type { JacketKey } from "../keys/jacketKeys.ts";
 import { materialName } from "../materials/catalogue.ts";
 import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
 import type { Rates } from "../takeoff/rates.ts";
@@ -20,6 +23,8 @@ export interface ReportExtras {
   /** From where each section could be pulled. */
   readonly ranges?: readonly PullRange[];
   readonly walls?: readonly BuiltWall[];
+  /** Keys on the jacket. */
+  readonly keys?: readonly JacketKey[];
   /** The sections as solids, where they were made. */
   readonly solids?: readonly BuiltSection[];
 }
@@ -27,7 +32,7 @@ export interface ReportExtras {
 export function planReport(
   result: PlanResult,
   timings: ReportTimings,
-  { rates, document, plans = [], ranges = [], walls, solids = [] }: ReportExtras,
+  { rates, document, plans = [], ranges = [], walls, solids = [], keys = [] }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates);
@@ -40,6 +45,8 @@ export function planReport(
       ...(solids[k] ? solidReport(solids[k]) : {}),
     })),
     walls: walls ? wallReport(walls, document.shell.flanges) : [],
+    jacketKeys: keys,
+    liquidHead: walls && result.cavity ? headOf(document, result.cavity, walls) : null,
     cutOff,
     plans: plans.map((plan) => ({
       sections: plan.sections.map(({ pull, areaMm2, massG, fillMm3, releases }) => ({
@@ -68,6 +75,11 @@ export function planReport(
 }
 
 export type PlanReport = ReturnType<typeof planReport>;
+
+function headOf({ brief, shell }: PlanDocument, wetted: Wetted, walls: readonly BuiltWall[]) {
+  const isCharge = brief.castMethod === "slush" || brief.castMethod === "rotation";
+  return liquidHead({ wetted, walls, casting: shell.casting, castMaterial: brief.castMaterial, isCharge });
+}
 
 /** What its solid tells of a section. */
 function solidReport({ massWetG, massDryG, volumeMm3, centreMm, sizeMm, pieces, lift }: BuiltSection) {

@@ -7,8 +7,11 @@ import { sheetDxf, sheetSvg } from "../../core/export/sheets.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
 import { wallsPdf } from "../../core/export/wallsPdf.ts";
+import type { JacketKey } from "../../core/keys/jacketKeys.ts";
+import { meshBox } from "../../core/mesh/mesh.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 import { sheetOf } from "../../core/patterns/sheet.ts";
+import { keysCsv } from "../../core/plan/builtKeys.ts";
 import type { BuiltSection } from "../../core/plan/builtSections.ts";
 import { type BuiltWall, drillMapCsv } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
@@ -22,13 +25,14 @@ export interface PlanExport {
   readonly document: PlanDocument;
   readonly walls: readonly BuiltWall[];
   readonly solids: readonly BuiltSection[];
+  readonly keys: readonly JacketKey[];
   /** Name of the sculpture. */
   readonly pieceName: string;
 }
 
 /** Writes the plan's files into a folder, made if it is not there. */
 export async function exportPlan(
-  { result, document, walls, solids, pieceName }: PlanExport,
+  { result, document, walls, solids, keys, pieceName }: PlanExport,
   directory: string,
 ): Promise<void> {
   await mkdir(directory, { recursive: true });
@@ -42,6 +46,7 @@ export async function exportPlan(
   await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(parting.lines)));
   await writeFile(join(directory, "parting.dxf"), writeDxf(parting.lines));
   await writeFile(join(directory, "drill-maps.csv"), drillMapCsv(walls, document.shell.flanges.bolts.diameterMm));
+  await writeFile(join(directory, "keys.csv"), keysCsv(keys, meshBox(result.piece.mesh)));
   const folder = join(directory, "walls");
   await mkdir(folder, { recursive: true });
   const title = { pieceName, walls: walls.length };

@@ -11,6 +11,7 @@ import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import { COST_PARTS } from "../../core/parting/search/price.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
+import { builtKeys } from "../../core/plan/builtKeys.ts";
 import { type BuiltSection, builtSections } from "../../core/plan/builtSections.ts";
 import { builtWalls } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
@@ -113,11 +114,14 @@ async function plan(options: PlanArguments): Promise<void> {
   };
   const done = performance.now();
   const walls = options.json || options.exportDir ? builtWalls(result.walls, document) : undefined;
+  const { parting, jacket } = result;
+  const ground = { ...parting, jacketMm: jacket.thicknessMm };
+  const keys = walls ? builtKeys(ground, document) : [];
   const solids = options.exportDir && walls ? await solidsOf(result, document, walls, ctx) : [];
   if (options.exportDir && walls)
-    await exportPlan({ result, document, walls, solids, pieceName: pieceName(options.file) }, options.exportDir);
+    await exportPlan({ result, document, walls, solids, keys, pieceName: pieceName(options.file) }, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids });
+  const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, keys });
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
 }
 

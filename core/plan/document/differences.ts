@@ -2,6 +2,7 @@
 import type { CastingSettings } from "../../casting/settings.ts";
 import type { FlangeSettings } from "../../flange/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
+import type { JacketKeySettings } from "../../keys/settings.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
 import { sameValue } from "./sameValue.ts";
@@ -23,6 +24,7 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inShell(before.shell, after.shell),
     ...inFlanges(before.shell.flanges, after.shell.flanges, words),
     ...inCasting(before.shell.casting, after.shell.casting),
+    ...inJacketKeys(before.shell.jacketKeys, after.shell.jacketKeys, words),
   ];
 }
 
@@ -184,5 +186,15 @@ function inCasting(before: CastingSettings, after: CastingSettings): string[] {
     ...changed("How full", before.fillShare, after.fillShare, (share: number) => `${Math.round(100 * share)} %`),
     ...changed("Density of the cast", before.densityGPerCm3, after.densityGPerCm3, density),
     ...changed("Load of a bolt", before.boltLoadN, after.boltLoadN, (n: number) => `${n} N`),
+  ];
+}
+
+function inJacketKeys(before: JacketKeySettings, after: JacketKeySettings, { length }: LengthWords): string[] {
+  return [
+    ...changed("Keys on the jacket", before.kind, after.kind),
+    ...changed("Radius of jacket keys", before.radiusMm, after.radiusMm, length),
+    ...changed("Height of jacket keys", before.heightMm, after.heightMm, length),
+    ...changed("Taper of jacket keys", before.taperDeg, after.taperDeg, (degrees: number) => `${degrees}°`),
+    ...changed("Jacket keys apart", before.spacingMm, after.spacingMm, length),
   ];
 }

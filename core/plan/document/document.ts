@@ -8,6 +8,7 @@ import { type FlangeSettings, TYPICAL_FLANGES } from "../../flange/settings.ts";
 import type { Coat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
 import type { Stop } from "../../jacket/stops.ts";
+import { type JacketKeySettings, TYPICAL_JACKET_KEYS } from "../../keys/settings.ts";
 import type { Layout } from "../../parting/layout/layout.ts";
 import type { FillChoice } from "../../release/fills.ts";
 import type { Direction } from "../../space/directions.ts";
@@ -93,6 +94,7 @@ export interface PlanDocument {
     readonly figures: Readonly<Record<string, number>>;
     readonly flanges: FlangeSettings;
     readonly casting: CastingSettings;
+    readonly jacketKeys: JacketKeySettings;
   };
 }
 
@@ -137,6 +139,12 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     },
     zones: NO_ZONES,
     identity: { ...NOBODY_KNOWN, next: 5 },
-    shell: { system: "gypsum-jute", figures: {}, flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING },
+    shell: {
+      system: "gypsum-jute",
+      figures: {},
+      flanges: TYPICAL_FLANGES,
+      casting: TYPICAL_CASTING,
+      jacketKeys: TYPICAL_JACKET_KEYS,
+    },
   };
 }

@@ -17,17 +17,20 @@ import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
 import { CanBeBuilt } from "./parts/CanBeBuilt.tsx";
 import { CastingPush } from "./parts/CastingPush.tsx";
+import { JacketKeys } from "./parts/JacketKeys.tsx";
 import { SolidSections } from "./parts/SolidSections.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
 import { madeFrom, solidsFor, useSolids } from "./solids.ts";
+import { type ShownKeys, useJacketKeys } from "./useJacketKeys.ts";
 import { useFlangeEdits, useWalls } from "./useWalls.ts";
 
 export function ShellStation({ piece, document, planning }: StationProps) {
   const show = useShow();
   const { bundle } = planning;
   const walls = useWalls({ document, planning });
-  useShellOnStage(walls, document, planning);
+  const keys = useJacketKeys({ document, planning });
+  useShellOnStage(walls, keys, document, planning);
   const { flanges } = document.shell;
   const terms = shellTerms(document.shell);
   const { set } = useFlangeEdits();
@@ -117,6 +120,9 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         <p className="quiet mt-1 text-xs">{t.typical}</p>
       </Part>
       {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} />}
+      {bundle && (
+        <JacketKeys document={document} keys={keys} box={bundle.figures.report.piece.boxMm} pieceName={piece.name} />
+      )}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />
       {walls.length > 0 && (
         <Part title={messages.totals.title}>
@@ -133,6 +139,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
 /** Sections with their flanges, bolts and keys on the stage; a press on them picks the wall that is nearest. */
 function useShellOnStage(
   walls: readonly BuiltWall[],
+  keys: ShownKeys,
   document: StationProps["document"],
   { bundle }: StationProps["planning"],
 ): void {
@@ -140,6 +147,7 @@ function useShellOnStage(
   const picked = usePicked((held) => held.wall);
   const pick = usePicked((held) => held.pick);
   const { flangeMm, shellMm } = shellTerms(document.shell);
+  const { radiusMm, heightMm } = document.shell.jacketKeys;
   const sections = bundle?.skins.length ?? 0;
   // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
@@ -155,8 +163,15 @@ function useShellOnStage(
     ...(bodies ? { bodies } : { flanges }),
   });
   useEffect(() => {
-    stage?.setFastenings(walls.flatMap((wall) => shownFastenings(wall, flangeMm)));
-  }, [stage, walls, flangeMm]);
+    const onJacket = keys.map(
+      ({ at, normal }): ShownFastening => ({
+        ...{ kind: "key", lengthMm: heightMm, radiusMm, trouble: false },
+        at: at.map((x, a) => x + shellMm * normal[a]) as Xyz,
+        normal: [...normal],
+      }),
+    );
+    stage?.setFastenings([...walls.flatMap((wall) => shownFastenings(wall, flangeMm)), ...onJacket]);
+  }, [stage, walls, keys, flangeMm, shellMm, radiusMm, heightMm]);
   useEffect(() => {
     const wall = picked === null ? undefined : walls[picked - 1];
     stage?.setWall(wall ? wallFace(wall.along) : null);

@@ -1,0 +1,173 @@
+/**
+ * Keys on the jacket: tapered buttons or strips of cured silicone that hold it in its shell. They stand where it would sag away from
+ * the shell, spread evenly (farthest-point sampling: Gonzalez 1985), more of them on undersides, and only where the section
+ * over them leaves them free. A key's flank is behind by h (tan a - tan t) on the way out, for a height h, a taper t and an
+ * angle a between pull and axis; it is free where that is no more than the rubber gives.
+ */
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import { vertexNormals } from "../mesh/normals.ts";
+import type { Direction } from "../space/directions.ts";
+import { DAB_FIGURES } from "../survey/zones.ts";
+import { type JacketKeySettings, STRIP_RADII } from "./settings.ts";
+
+export interface JacketKey {
+  /** Number of the section whose shell it stands in, from one. */
+  readonly section: number;
+  readonly at: readonly [number, number, number];
+  readonly normal: readonly [number, number, number];
+  /** How deep the section presses into it on its way out, mm. */
+  readonly biteMm: number;
+  /** Along which a strip lies; null for a button. */
+  readonly along: readonly [number, number, number] | null;
+  /** To the nearest parting line, mm, as the crow flies. */
+  readonly toLineMm: number;
+}
+
+export interface JacketKeysRequest {
+  /** Of each section, in the order they are built: its face on the jacket, and its pull. */
+  readonly sections: readonly { readonly skin: TriangleMesh; readonly pull: Direction }[];
+  /** Points of the parting lines, xyz. */
+  readonly lines: readonly { readonly points: Float32Array }[];
+  /** Painted zones that are kept free of keys: fragile, and those that nothing is to cross. */
+  readonly zones: readonly (readonly number[])[];
+  readonly jacketMm: number;
+  /** What the rubber yields to, mm. */
+  readonly giveMm: number;
+  readonly boardMm: number | null;
+  readonly keys: JacketKeySettings;
+}
+
+/** A key keeps so far off lines and the board, mm beyond its own size. */
+const LINE_CLEAR_MM = 25;
+/** An underside weighs so much more than a wall. */
+const UNDERSIDE_WEIGHT = 0.6;
+/** Places of a section that keys are chosen among. */
+const PLACES = 2500;
+
+export function jacketKeys(request: JacketKeysRequest): JacketKey[] {
+  const { sections, keys } = request;
+  if (keys.kind === "none") return [];
+  return sections.flatMap((_, s) => keysOf(request, s));
+}
+
+interface Candidate {
+  readonly at: [number, number, number];
+  readonly normal: [number, number, number];
+  readonly biteMm: number;
+  readonly toLineMm: number;
+  readonly weight: number;
+}
+
+function keysOf(request: JacketKeysRequest, s: number): JacketKey[] {
+  const { keys } = request;
+  const places = candidatesOf(request, s);
+  const awayMm = places.map(({ toLineMm }) => toLineMm);
+  const out: JacketKey[] = [];
+  for (;;) {
+    // The place that is farthest from the lines and from all keys so far.
+    let best = -1;
+    for (let k = 0; k < places.length; k++)
+      if (best < 0 || awayMm[k] * places[k].weight > awayMm[best] * places[best].weight) best = k;
+    // Half of the spacing lies on either side of it.
+    if (best < 0 || awayMm[best] * places[best].weight < keys.spacingMm / 2) return out;
+    const { at, normal, biteMm, toLineMm } = places[best];
+    const along = keys.kind === "strips" ? stripAlong(normal, request.sections[s].pull) : null;
+    out.push({ section: s + 1, at, normal, biteMm, along, toLineMm });
+    places.forEach((place, k) => {
+      const mm = Math.hypot(...place.at.map((x, a) => x - at[a]));
+      awayMm[k] = Math.min(awayMm[k], mm / 2);
+    });
+    awayMm[best] = 0;
+  }
+}
+
+/** Where a key may stand. */
+function candidatesOf(request: JacketKeysRequest, s: number): Candidate[] {
+  const { sections, lines, zones, jacketMm, giveMm, boardMm, keys } = request;
+  const { skin, pull } = sections[s];
+  const { normals } = vertexNormals(skin);
+  const p = skin.positions;
+  const every = 3 * Math.max(1, Math.floor(p.length / 3 / PLACES));
+  const clearMm = keys.radiusMm * (keys.kind === "strips" ? STRIP_RADII / 2 : 1) + LINE_CLEAR_MM;
+  const out: Candidate[] = [];
+  for (let v = 0; v + 2 < p.length; v += every) {
+    const at: [number, number, number] = [p[v], p[v + 1], p[v + 2]];
+    const normal: [number, number, number] = [normals[v], normals[v + 1], normals[v + 2]];
+    const biteMm = keyBiteMm(normal, pull, keys);
+    if (biteMm > giveMm || (boardMm !== null && at[2] - boardMm < clearMm)) continue;
+    if (zones.some((zone) => inZone(zone, at, clearMm - LINE_CLEAR_MM + jacketMm))) continue;
+    const toLineMm = nearestMm(lines, at);
+    if (toLineMm < clearMm) continue;
+    out.push({ at, normal, biteMm, toLineMm, weight: 1 + UNDERSIDE_WEIGHT * Math.max(0, -normal[2]) });
+  }
+  return out;
+}
+
+/** How deep a section presses into a key on its way out, mm. */
+export function keyBiteMm(
+  normal: readonly number[],
+  pull: Direction,
+  { heightMm, taperDeg }: Pick<JacketKeySettings, "heightMm" | "taperDeg">,
+): number {
+  const cosine = normal[0] * pull[0] + normal[1] * pull[1] + normal[2] * pull[2];
+  if (cosine <= 1e-3) return Number.POSITIVE_INFINITY;
+  const aslant = Math.sqrt(Math.max(0, 1 - cosine ** 2)) / cosine;
+  return Math.max(0, heightMm * (aslant - Math.tan((taperDeg * Math.PI) / 180)));
+}
+
+/** A strip lies across the pull, so that the section slides over its side and not along it; of level pulls, level. */
+function stripAlong(normal: readonly number[], pull: Direction): [number, number, number] {
+  const helper: readonly number[] = Math.abs(pull[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
+  const [nx, ny, nz] = normal;
+  const way = [ny * helper[2] - nz * helper[1], nz * helper[0] - nx * helper[2], nx * helper[1] - ny * helper[0]];
+  const length = Math.hypot(...way);
+  return length > 1e-6 ? [way[0] / length, way[1] / length, way[2] / length] : [1, 0, 0];
+}
+
+function inZone(zone: readonly number[], at: readonly number[], moreMm: number): boolean {
+  for (let k = 0; k + DAB_FIGURES <= zone.length; k += DAB_FIGURES) {
+    const away = Math.hypot(at[0] - zone[k], at[1] - zone[k + 1], at[2] - zone[k + 2]);
+    if (away < zone[k + DAB_FIGURES - 1] + moreMm) return true;
+  }
+  return false;
+}
+
+function nearestMm(lines: readonly { readonly points: Float32Array }[], [x, y, z]: readonly number[]): number {
+  let least2 = Number.POSITIVE_INFINITY;
+  for (const { points: q } of lines) {
+    for (let k = 0; k < q.length; k += 3) {
+      const away2 = (q[k] - x) ** 2 + (q[k + 1] - y) ** 2 + (q[k + 2] - z) ** 2;
+      if (away2 < least2) least2 = away2;
+    }
+  }
+  return Math.sqrt(least2);
+}
+
+/** The tray that they are cast in beforehand. */
+export interface KeyTray {
+  readonly count: number;
+  readonly columns: number;
+  readonly rows: number;
+  /** Its sides, mm, and the silicone of all keys, mm3. */
+  readonly sizeMm: readonly [number, number];
+  readonly siliconeMm3: number;
+}
+
+/** Between two keys in the tray, mm. */
+const TRAY_APART_MM = 12;
+
+export function keyTray(count: number, { kind, radiusMm, heightMm, taperDeg }: JacketKeySettings): KeyTray {
+  const top = Math.max(0, radiusMm - heightMm * Math.tan((taperDeg * Math.PI) / 180));
+  // A frustum; a strip is a ridge with half of one at either end.
+  const button = (Math.PI * heightMm * (radiusMm ** 2 + radiusMm * top + top ** 2)) / 3;
+  const strip = button + (STRIP_RADII - 2) * radiusMm * heightMm * (radiusMm + top);
+  const long = (kind === "strips" ? STRIP_RADII * radiusMm : 2 * radiusMm) + TRAY_APART_MM;
+  const wide = 2 * radiusMm + TRAY_APART_MM;
+  const columns = count === 0 ? 0 : Math.max(1, Math.round(Math.sqrt((count * wide) / long)));
+  const rows = columns === 0 ? 0 : Math.ceil(count / columns);
+  return {
+    ...{ count, columns, rows },
+    sizeMm: [columns * long + TRAY_APART_MM, rows * wide + TRAY_APART_MM],
+    siliconeMm3: count * (kind === "strips" ? strip : button),
+  };
+}

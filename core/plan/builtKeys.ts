@@ -1,0 +1,42 @@
+/** The keys on a plan's jacket, and the sheet that says where each is glued. */
+import { type JacketKey, jacketKeys } from "../keys/jacketKeys.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { Direction } from "../space/directions.ts";
+import { type Box, placeInWords } from "../survey/place.ts";
+import type { PlanDocument } from "./document/document.ts";
+
+/** What of a plan keys are placed on: its skins, thinned or whole. */
+export interface KeyGround {
+  readonly sections: readonly { readonly skin: TriangleMesh; readonly pull: Direction }[];
+  readonly lines: readonly { readonly points: Float32Array }[];
+  readonly jacketMm: number;
+  readonly giveMm: number;
+}
+
+export function builtKeys(ground: KeyGround, { shell, seat, zones }: PlanDocument): JacketKey[] {
+  return jacketKeys({
+    ...ground,
+    zones: [zones.fragile],
+    boardMm: seat.onBoard ? 0 : null,
+    keys: shell.jacketKeys,
+  });
+}
+
+/** Where every key is glued: a row each, to be pinned beside the piece. */
+export function keysCsv(keys: readonly JacketKey[], box: Box): string {
+  const mm = (value: number) => String(Math.round(value));
+  const rows = keys.map(({ section, at, toLineMm, biteMm }, k) =>
+    [
+      k + 1,
+      section,
+      `"${placeInWords(at, box, (height) => `${mm(height)} mm`)}"`,
+      mm(at[2] - box.min[2]),
+      mm(at[0] - (box.min[0] + box.max[0]) / 2),
+      mm(at[1] - (box.min[1] + box.max[1]) / 2),
+      mm(toLineMm),
+      biteMm.toFixed(1),
+    ].join(","),
+  );
+  const head = "key,section,place,up_mm,right_of_middle_mm,behind_middle_mm,to_parting_line_mm,bite_mm";
+  return `${[head, ...rows].join("\n")}\n`;
+}
