@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { refined } from "../mesh/refine.ts";
 import type { Direction } from "../space/directions.ts";
-import { sphere } from "../testing/shapes.ts";
+import { box, sphere } from "../testing/shapes.ts";
 import { type JacketKeysRequest, jacketKeys, keyBiteMm, keyTray } from "./jacketKeys.ts";
 import { TYPICAL_JACKET_KEYS } from "./settings.ts";
 
@@ -80,6 +81,18 @@ describe("keys on the jacket", () => {
       }),
       { numRuns: 60 },
     );
+  });
+
+  it("stand on flats, not on corners and edges", () => {
+    const pull: Direction = [0, 0, 1];
+    // A slab 400 mm wide, its edges sharp; only its top is free.
+    const skin = refined(box(400, 400, 40), 8);
+    const found = jacketKeys({ ...request, sections: [{ skin, pull }], lines: [] });
+    expect(found.length).toBeGreaterThan(2);
+    for (const { at, normal } of found) {
+      expect(normal[2]).toBeGreaterThan(0.99);
+      expect(Math.max(Math.abs(at[0]), Math.abs(at[1]))).toBeLessThan(200 - 8);
+    }
   });
 
   it("are more on an underside than on the same form turned up", () => {

@@ -89,18 +89,65 @@ function candidatesOf(request: JacketKeysRequest, s: number): Candidate[] {
   const p = skin.positions;
   const every = 3 * Math.max(1, Math.floor(p.length / 3 / PLACES));
   const clearMm = keys.radiusMm * (keys.kind === "strips" ? STRIP_RADII / 2 : 1) + LINE_CLEAR_MM;
+  const bed = new Beds(skin, normals, BED_RADII * keys.radiusMm);
   const out: Candidate[] = [];
   for (let v = 0; v + 2 < p.length; v += every) {
     const at: [number, number, number] = [p[v], p[v + 1], p[v + 2]];
     const normal: [number, number, number] = [normals[v], normals[v + 1], normals[v + 2]];
     const biteMm = keyBiteMm(normal, pull, keys);
     if (biteMm > giveMm || (boardMm !== null && at[2] - boardMm < clearMm)) continue;
+    if (!bed.isFlat(v)) continue;
     if (zones.some((zone) => inZone(zone, at, clearMm - LINE_CLEAR_MM + jacketMm))) continue;
     const toLineMm = nearestMm(lines, at);
     if (toLineMm < clearMm) continue;
     out.push({ at, normal, biteMm, toLineMm, weight: 1 + UNDERSIDE_WEIGHT * Math.max(0, -normal[2]) });
   }
   return out;
+}
+
+/** A key's bed is looked at within so many of its radii. */
+const BED_RADII = 1.5;
+/** It is flat enough for a key where its normals, averaged, are no shorter than this: a spread of some 15 degrees. */
+const FLAT_SHARE = 0.965;
+
+/** Tells where the jacket is flat enough to glue a key on: not on corners, ridges and edges. */
+class Beds {
+  private readonly cells = new Map<string, number[]>();
+
+  constructor(
+    private readonly skin: TriangleMesh,
+    private readonly normals: Float32Array,
+    private readonly radiusMm: number,
+  ) {
+    const { positions: p } = skin;
+    for (let v = 0; v + 2 < p.length; v += 3) {
+      const key = this.cellOf(p[v], p[v + 1], p[v + 2]).join();
+      const held = this.cells.get(key);
+      if (held) held.push(v);
+      else this.cells.set(key, [v]);
+    }
+  }
+
+  private cellOf(x: number, y: number, z: number): [number, number, number] {
+    return [x, y, z].map((value) => Math.floor(value / this.radiusMm)) as [number, number, number];
+  }
+
+  /** @param v where the vertex's figures begin */
+  isFlat(v: number): boolean {
+    const { positions: p } = this.skin;
+    const [i, j, k] = this.cellOf(p[v], p[v + 1], p[v + 2]);
+    const sum = [0, 0, 0];
+    let count = 0;
+    for (let n = 0; n < 27; n++) {
+      const near = this.cells.get([i + (n % 3) - 1, j + (Math.floor(n / 3) % 3) - 1, k + Math.floor(n / 9) - 1].join());
+      for (const w of near ?? []) {
+        if (Math.hypot(p[w] - p[v], p[w + 1] - p[v + 1], p[w + 2] - p[v + 2]) > this.radiusMm) continue;
+        count++;
+        for (let a = 0; a < 3; a++) sum[a] += this.normals[w + a];
+      }
+    }
+    return Math.hypot(...sum) >= FLAT_SHARE * count;
+  }
 }
 
 /** How deep a section presses into a key on its way out, mm. */

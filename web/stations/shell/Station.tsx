@@ -44,7 +44,11 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const t = messages.flanges;
   return (
     <>
-      <CanBeBuilt walls={walls} box={bundle?.figures.report.piece.boxMm ?? null} />
+      <CanBeBuilt
+        walls={walls}
+        box={bundle?.figures.report.piece.boxMm ?? null}
+        sections={planning.quality === "settled" ? (bundle?.figures.report.sections.length ?? null) : null}
+      />
       <WallCard walls={walls} />
       <Part title={t.title}>
         <LengthField
@@ -166,12 +170,12 @@ function useShellOnStage(
     const onJacket = keys.map(
       ({ at, normal }): ShownFastening => ({
         ...{ kind: "key", lengthMm: heightMm, radiusMm, trouble: false },
-        at: at.map((x, a) => x + shellMm * normal[a]) as Xyz,
+        at: [...at] as Xyz,
         normal: [...normal],
       }),
     );
     stage?.setFastenings([...walls.flatMap((wall) => shownFastenings(wall, flangeMm)), ...onJacket]);
-  }, [stage, walls, keys, flangeMm, shellMm, radiusMm, heightMm]);
+  }, [stage, walls, keys, flangeMm, radiusMm, heightMm]);
   useEffect(() => {
     const wall = picked === null ? undefined : walls[picked - 1];
     stage?.setWall(wall ? wallFace(wall.along) : null);

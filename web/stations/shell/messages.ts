@@ -16,6 +16,8 @@ export const messages = {
     yes: (walls: number) =>
       walls === 1 ? "Yes: the wall has room all along." : `Yes: all ${walls} walls have room all along.`,
     waiting: "The walls follow once the sections are settled.",
+    oneSection:
+      "One section needs no walls: its shell lifts off whole. Leave push holes through it to press the jacket out.",
     partly: (places: number) =>
       places === 1
         ? "Yes, but for one place without room for a flange."
@@ -142,6 +144,7 @@ export const messages = {
     full: "How full",
     density: "Density while liquid",
     boltLoad: "One bolt is let bear",
+    brushed: "A face coat is brushed in, and little stands in the mould: these figures are for filling it.",
     estimate: "An estimate. A tall mould filled with liquid pushes its sections apart with tonnes: strap it all round.",
   },
   board: {
@@ -167,7 +170,7 @@ export const messages = {
     piece: (n: Shown, of: Shown) => `piece ${n} of ${of}`,
     jacketEdge: "jacket",
     meets: (what: Shown) => (what === "board" ? "board" : `meets ${what}`),
-    empty: "There are no walls yet: the plan has no parting line, or is still being worked out.",
+    empty: "There is nothing to draw: a shell of one section has no walls, or the plan is still being worked out.",
     boltName: (number: Shown, along: Shown, off: Shown, state: Shown) =>
       `Bolt ${number}, ${along} along, ${off} off the jacket: ${state}`,
     clear: "clear",

@@ -15,7 +15,16 @@ const SHORT_MM = 60;
 const TOLD = 3;
 
 /** The verdict first: is there room for every flange, and where not? */
-export function CanBeBuilt({ walls, box }: { walls: readonly BuiltWall[]; box: Box | null }) {
+export function CanBeBuilt({
+  walls,
+  box,
+  sections,
+}: {
+  walls: readonly BuiltWall[];
+  box: Box | null;
+  /** How many there are, once they are settled; null before. */
+  sections: number | null;
+}) {
   const show = useShow();
   const { stage } = useStage();
   const pick = usePicked((picked) => picked.pick);
@@ -23,7 +32,7 @@ export function CanBeBuilt({ walls, box }: { walls: readonly BuiltWall[]; box: B
   if (walls.length === 0 || !box)
     return (
       <Part title={t.title}>
-        <p className="quiet text-sm">{t.waiting}</p>
+        <p className="quiet text-sm">{sections === 1 ? t.oneSection : t.waiting}</p>
       </Part>
     );
   const without = walls

@@ -53,6 +53,7 @@ export function CastingPush({
           )}
         </div>
       ))}
+      {brief.castMethod === "face-coat" && <p className="quiet text-sm">{t.brushed}</p>}
       <More title={t.figures}>
         <NumberField
           label={t.full}
@@ -91,5 +92,5 @@ export function CastingPush({
 
 /** No more figures than an estimate bears. */
 function round(newtons: number): string {
-  return Number(newtons.toPrecision(2)).toLocaleString("en-GB");
+  return Number(newtons.toPrecision(2)).toLocaleString("en-GB").replaceAll(",", "\u2009");
 }
