@@ -1,5 +1,6 @@
 /** The patterns of walls as one PDF at 1:1. */
 import type { PatternMarks } from "../flange/marks.ts";
+import type { Drawing } from "../patterns/drawing.ts";
 import { type Layout, type Paper, pagesFor } from "../patterns/pages.ts";
 import { pieceDrawing } from "../patterns/sheet.ts";
 import type { WallPattern } from "../walls/pattern.ts";
@@ -17,15 +18,34 @@ export async function wallsPdf(
   pieceName: string,
   paper: Paper,
   wallCount = walls.length,
-): Promise<{ bytes: Uint8Array; layout: Layout }> {
+): Promise<PrintedPages> {
   const title = { pieceName, walls: wallCount };
   const all = walls.flatMap(({ pattern, marks }) =>
-    pattern.pieces.map((piece, n) => ({
-      drawing: pieceDrawing(pattern, n, title, marks[n]),
-      name: `wall ${pattern.number}${pattern.pieces.length > 1 ? `, piece ${n + 1}` : ""}`,
-      areaMm2: piece.areaMm2,
-    })),
+    pattern.pieces.map(
+      (piece, n): NamedDrawing => ({
+        drawing: pieceDrawing(pattern, n, title, marks[n]),
+        name: `wall ${pattern.number}${pattern.pieces.length > 1 ? `, piece ${n + 1}` : ""}`,
+        areaMm2: piece.areaMm2,
+      }),
+    ),
   );
+  return drawingsPdf(all, `${pieceName}: wall patterns`, paper);
+}
+
+/** A drawing with what it is called on the page map, and how much of the paper is cut out by it. */
+export interface NamedDrawing {
+  readonly drawing: Drawing;
+  readonly name: string;
+  readonly areaMm2: number;
+}
+
+export interface PrintedPages {
+  readonly bytes: Uint8Array;
+  readonly layout: Layout;
+}
+
+/** Any drawings at 1:1, on as many pages as they take. */
+export async function drawingsPdf(all: readonly NamedDrawing[], title: string, paper: Paper): Promise<PrintedPages> {
   const drawings = all.map(({ drawing }) => drawing);
   const layout = pagesFor(
     drawings,
@@ -33,6 +53,5 @@ export async function wallsPdf(
     paper,
   );
   const names = all.map(({ name }) => name);
-  const bytes = await pagesPdf({ title: `${pieceName}: wall patterns`, drawings, names, layout, paper });
-  return { bytes, layout };
+  return { bytes: await pagesPdf({ title, drawings, names, layout, paper }), layout };
 }

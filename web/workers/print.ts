@@ -1,6 +1,6 @@
 /** Patterns drawn as PDF, and bodies written as files, on a thread of its own. */
 import * as Comlink from "comlink";
-import type { PrintedWall } from "../../core/export/wallsPdf.ts";
+import type { NamedDrawing, PrintedWall } from "../../core/export/wallsPdf.ts";
 import type { NumberedBody, PrintApi, Printed } from "./print.worker.ts";
 
 /** @returns null where it could not be done */
@@ -25,6 +25,14 @@ export function printWalls(
 ): Promise<Printed | null> {
   const plain = walls.map(({ pattern, marks }) => ({ pattern, marks }));
   return onThread((api) => api.walls(plain, pieceName, paper, wallCount));
+}
+
+export function printDrawings(
+  drawings: readonly NamedDrawing[],
+  title: string,
+  paper: string,
+): Promise<Printed | null> {
+  return onThread((api) => api.drawings(drawings, title, paper));
 }
 
 export function bodiesAs3mf(bodies: readonly NumberedBody[]): Promise<Uint8Array | null> {

@@ -3,7 +3,13 @@ import * as Comlink from "comlink";
 import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
-import { type PrintedWall, wallsPdf } from "../../core/export/wallsPdf.ts";
+import {
+  drawingsPdf,
+  type NamedDrawing,
+  type PrintedPages,
+  type PrintedWall,
+  wallsPdf,
+} from "../../core/export/wallsPdf.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 
@@ -21,10 +27,18 @@ export interface NumberedBody {
 
 const handed = (bytes: Uint8Array) => Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
 
+function printed({ bytes, layout }: PrintedPages): Printed {
+  return Comlink.transfer({ bytes, pages: layout.pages.length, wasteShare: layout.wasteShare }, [
+    bytes.buffer as ArrayBuffer,
+  ]);
+}
+
 const api = {
   async walls(walls: readonly PrintedWall[], pieceName: string, paper: string, wallCount: number): Promise<Printed> {
-    const { bytes, layout } = await wallsPdf(walls, pieceName, paperOf(paper), wallCount);
-    return Comlink.transfer({ bytes, pages: layout.pages.length, wasteShare: layout.wasteShare }, [bytes.buffer]);
+    return printed(await wallsPdf(walls, pieceName, paperOf(paper), wallCount));
+  },
+  async drawings(drawings: readonly NamedDrawing[], title: string, paper: string): Promise<Printed> {
+    return printed(await drawingsPdf(drawings, title, paperOf(paper)));
   },
   /** All sections in their pigments, by name. */
   threemf(bodies: readonly NumberedBody[]): Uint8Array {

@@ -12,8 +12,10 @@ import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
 import { Calibrate } from "./parts/Calibrate.tsx";
 import { PieceSketch } from "./parts/PieceSketch.tsx";
+import { ProfileOnBoard } from "./parts/ProfileOnBoard.tsx";
 import { usePicked } from "./picked.ts";
 import { keepScreenPxPerMm, screenPxPerMm } from "./trueSize.ts";
+import { useProfile } from "./useProfile.ts";
 import { boltsOf, useFlangeEdits, useWalls, wholeMm } from "./useWalls.ts";
 
 type Size = "fit" | "true" | number;
@@ -27,6 +29,8 @@ export function DrawingBoard(props: StationProps) {
   const { piece, document } = props;
   const show = useShow();
   const walls = useWalls(props);
+  const profile = useProfile(props);
+  const [paper, setPaper] = useState<string>(PAPERS[0].id);
   const [size, setSize] = useState<Size>("fit");
   const [calibrating, setCalibrating] = useState(false);
   const board = useRef<HTMLElement>(null);
@@ -84,7 +88,11 @@ export function DrawingBoard(props: StationProps) {
       {walls.length === 0 ? (
         <p className="quiet">{t.empty}</p>
       ) : (
-        <ToPaper walls={walls} pieceName={piece.name} diameterMm={document.shell.flanges.bolts.diameterMm} />
+        <ToPaper
+          {...{ walls, paper, setPaper }}
+          pieceName={piece.name}
+          diameterMm={document.shell.flanges.bolts.diameterMm}
+        />
       )}
       {walls.map((built) => (
         <WallOnBoard
@@ -96,6 +104,7 @@ export function DrawingBoard(props: StationProps) {
           lengthText={show.length(built.pattern.lengthMm)}
         />
       ))}
+      {profile && <ProfileOnBoard profile={profile} pxPerMm={pxPerMm} pieceName={piece.name} paper={paper} />}
       {calibrating && (
         <Calibrate
           pxPerMm={measured}
@@ -178,13 +187,16 @@ function ToPaper({
   walls,
   pieceName,
   diameterMm,
+  paper,
+  setPaper,
 }: {
   walls: readonly BuiltWall[];
   pieceName: string;
   diameterMm: number;
+  paper: string;
+  setPaper: (paper: string) => void;
 }) {
   const picked = usePicked(({ wall }) => wall);
-  const [paper, setPaper] = useState<string>(PAPERS[0].id);
   const [told, setTold] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const t = messages.board;

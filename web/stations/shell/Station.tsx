@@ -18,11 +18,13 @@ import { messages } from "./messages.ts";
 import { CanBeBuilt } from "./parts/CanBeBuilt.tsx";
 import { CastingPush } from "./parts/CastingPush.tsx";
 import { JacketKeys } from "./parts/JacketKeys.tsx";
+import { Profiles } from "./parts/Profiles.tsx";
 import { SolidSections } from "./parts/SolidSections.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
 import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 import { type ShownKeys, useJacketKeys } from "./useJacketKeys.ts";
+import { type ShownProfile, useProfile } from "./useProfile.ts";
 import { useFlangeEdits, useWalls } from "./useWalls.ts";
 
 export function ShellStation({ piece, document, planning }: StationProps) {
@@ -30,7 +32,9 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const { bundle } = planning;
   const walls = useWalls({ document, planning });
   const keys = useJacketKeys({ document, planning });
+  const profile = useProfile({ document, planning });
   useShellOnStage(walls, keys, document, planning);
+  useProfileOnStage(profile, planning);
   const { flanges } = document.shell;
   const terms = shellTerms(document.shell);
   const { set } = useFlangeEdits();
@@ -127,6 +131,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
       {bundle && (
         <JacketKeys document={document} keys={keys} box={bundle.figures.report.piece.boxMm} pieceName={piece.name} />
       )}
+      {bundle && <Profiles profile={profile} />}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />
       {walls.length > 0 && (
         <Part title={messages.totals.title}>
@@ -188,6 +193,15 @@ function useShellOnStage(
       stage?.setTouch(null);
     };
   }, [stage, listen, walls, pick]);
+}
+
+/** The profile's lines on the stage, beside the parting lines. */
+function useProfileOnStage(profile: ShownProfile | null, { bundle }: StationProps["planning"]): void {
+  const { stage } = useStage();
+  const lines = bundle?.lines;
+  useEffect(() => {
+    if (lines) stage?.setLines([...lines, ...(profile?.inSpace ?? [])]);
+  }, [stage, lines, profile]);
 }
 
 /** The flanges of every section, in their order. */

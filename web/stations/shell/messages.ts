@@ -107,7 +107,26 @@ export const messages = {
     sheet: "Placement sheet",
     how: "Cast and cured before the last coat; glued into it while it is wet, and pinned so that they don't slide.",
   },
+  profiles: {
+    title: "Profiles",
+    what: "A cut through the shell at 1:1: for ribs, cradles, feet and shelves.",
+    show: "Draw a profile",
+    plane: "Plane",
+    planes: { level: "Level", front: "From the front", side: "From the side" },
+    where: {
+      level: (at: Shown) => `How high up: ${at}`,
+      front: (at: Shown) => `How far back: ${at}`,
+      side: (at: Shown) => `How far to the right: ${at}`,
+    },
+    ofSolids: "Cut through the solid sections, inside and outside.",
+    ofJacket:
+      "Along the jacket, where the shell lies on it. Work out the solid sections to have the shell's outside too.",
+    named: (plane: Shown, at: Shown) => `Profile, ${String(plane).toLowerCase()}, at ${at}`,
+    print: "Print",
+    nothing: "The plane cuts nothing here.",
+  },
   solids: {
+    numbered: (number: Shown) => `section ${number}`,
     title: "Solid sections",
     what: "Every section as a body: shell, flanges, bolt holes and keys. For true weights and sizes, and to print or mill.",
     outOfDate: "The plan has changed since they were worked out.",

@@ -18,6 +18,7 @@ import { DrawingBoard } from "./DrawingBoard.tsx";
 import { usePicked } from "./picked.ts";
 import { ShellStation } from "./Station.tsx";
 import { useSolids } from "./solids.ts";
+import { useProfileChoice } from "./useProfile.ts";
 
 let planning: Planning;
 const document = ballPlan();
@@ -30,6 +31,7 @@ beforeAll(async () => {
 beforeEach(() => {
   openDocument(document);
   usePicked.setState({ wall: null, dragged: null, adding: false });
+  useProfileChoice.setState({ shown: false, plane: "level", share: 0.5 });
   useSolids.setState({ made: null, busy: false, problem: null });
 });
 afterEach(cleanup);
@@ -137,6 +139,19 @@ describe("the solid sections", () => {
     shown();
     await userEvent.click(screen.getByRole("button", { name: "Work them out" }));
     expect(await screen.findByText(message)).toBeDefined();
+  });
+});
+
+describe("a profile", () => {
+  it("is drawn on the board where it is asked for, and says when its plane cuts nothing", async () => {
+    shown();
+    expect(screen.queryByTestId("profile")).toBeNull();
+    await userEvent.click(screen.getByLabelText("Draw a profile"));
+    expect(within(screen.getByTestId("profile")).getByRole("img", { name: /^Profile, level, at/ })).toBeDefined();
+    await userEvent.click(part("Profiles").getByRole("button", { name: "From the front" }));
+    const drawn = within(screen.getByTestId("profile"));
+    expect(drawn.getByRole("img", { name: /^Profile, from the front, at/ })).toBeDefined();
+    expect(drawn.getByRole("button", { name: "SVG" }).hasAttribute("disabled")).toBe(false);
   });
 });
 
