@@ -3,6 +3,7 @@ import type { NearestField } from "../field/nearest.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/lines/cut.ts";
 import type { BodyData } from "../release/body.ts";
+import type { CellsData } from "../release/cells.ts";
 import type { Direction } from "../space/directions.ts";
 
 /** Rulings stand so far apart, mm. */
@@ -11,7 +12,7 @@ export const RULING_MM = 5;
 export const MOST_WIDTH_MM = 120;
 
 /** What ends the room for a flange, by its number in `limit`. */
-export const ROOM_LIMITS = ["none", "form", "board", "fold", "release"] as const;
+export const ROOM_LIMITS = ["none", "form", "board", "fold", "release", "sections"] as const;
 export type RoomLimit = (typeof ROOM_LIMITS)[number];
 
 /** One wall's ground; a closed one has its first place once more at its end. */
@@ -57,6 +58,13 @@ export interface GroundRequest {
   /** Thickness of a flange, mm. */
   readonly flangeMm: number;
   readonly boardMm: number | null;
+  /** What flanges must pass on their way; null where only the jacket is looked at. */
+  readonly others: {
+    readonly cells: CellsData;
+    /** The cell of each section, in the order they are built. */
+    readonly cellOf: readonly number[];
+    readonly shellMm: number;
+  } | null;
 }
 
 /** A wall before its room is known: its foot, the way out at every place, and how far that leans. */

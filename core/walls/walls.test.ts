@@ -7,13 +7,14 @@ import { lathe } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { PartingLine } from "../parting/lines/cut.ts";
 import { bareBody } from "../plan/proof/freeing.ts";
+import { Cells } from "../release/cells.ts";
 import type { Direction } from "../space/directions.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
 import { areaAtWidth, areasByWidth } from "./areas.ts";
 import { wallGrounds } from "./ground.ts";
 import { WALL_DRAFT_DEG } from "./lean.ts";
 import { curveLengthMm, type FlatStrip, type Strip, unrolled, withoutOverlap } from "./unroll.ts";
-import type { WallGround } from "./wallGround.ts";
+import { type GroundRequest, ROOM_LIMITS, type WallGround } from "./wallGround.ts";
 import { wallAreaMm2, wallsOn } from "./walls.ts";
 
 const strip = (count: number, at: (share: number) => readonly [number[], number[]]): Strip => {
@@ -147,12 +148,18 @@ function grounds(
     pulls = ACROSS,
     onBoard = false,
     flangeMm = 20,
-  }: { pulls?: readonly Direction[]; onBoard?: boolean; flangeMm?: number } = {},
+    others = null,
+  }: {
+    pulls?: readonly Direction[];
+    onBoard?: boolean;
+    flangeMm?: number;
+    others?: GroundRequest["others"];
+  } = {},
 ) {
   const { jacket, nearest, body } = jacketOver(piece, onBoard);
   const sections = pulls.map((pull) => ({ pull, travelMm: 300, lifted: false }));
   const request = { mesh: jacket.mesh, nearest, body, lines, sections, giveMm: 1.5, flangeMm };
-  return wallGrounds({ ...request, boardMm: onBoard ? 0 : null }, ctx);
+  return wallGrounds({ ...request, boardMm: onBoard ? 0 : null, others }, ctx);
 }
 
 /** The wall of one ground. */
@@ -266,6 +273,34 @@ describe("parting walls", () => {
     const middle = Math.floor(ground.leanDeg.length / 2);
     expect(Math.abs(ground.leanDeg[middle])).toBeCloseTo(5 + WALL_DRAFT_DEG, 0);
     expect(ground.draft[2 * middle]).toBeCloseTo(Math.sin((WALL_DRAFT_DEG * Math.PI) / 180), 2);
+  });
+
+  it("are no wider than passes the shells that are still there", () => {
+    // A pillar in two halves; the one pulled back passes another pillar, 40 mm aside, in a shell of its own that still stands.
+    const piece = both(moved(box(98, 98, 398), 0, 0, 200), moved(box(98, 98, 398), 140, 160, 200));
+    const line = lineOf(Array.from({ length: 61 }, (_, k) => [50, 0, 50 + 5 * k]).flat(), false, [1, 2]);
+    const pulls: Direction[] = [
+      [1, 0, 0],
+      [0, -1, 0],
+      [0, 1, 0],
+    ];
+    const { jacket, nearest } = jacketOver(piece, false);
+    const p = jacket.mesh.positions;
+    const potentials = [0, 1, 2].map((s) =>
+      Float32Array.from({ length: p.length / 3 }, (_, v) => {
+        const [x, y] = [p[3 * v], p[3 * v + 1]];
+        const own = x > 70 && y > 80 ? 0 : y < 0 ? 1 : 2;
+        return own === s ? 30 : -30;
+      }),
+    );
+    const others = { cells: Cells.of(nearest, potentials).data, cellOf: [0, 1, 2], shellMm: 20 };
+    const [free] = grounds(piece, [line], { pulls });
+    const [ground] = grounds(piece, [line], { pulls, others });
+    const middle = Math.floor(free.roomMm.length / 2);
+    expect(free.roomMm[middle]).toBeGreaterThan(35);
+    // Its tip keeps two thirds of a shell's thickness off the other jacket, to a step of 15 mm.
+    expect(ground.roomMm[middle]).toBeLessThan(40 - (2 / 3) * 20 + 0.5);
+    expect(ROOM_LIMITS[ground.limit[middle]]).toBe("sections");
   });
 
   it("are no wider than leaves with both sections", () => {

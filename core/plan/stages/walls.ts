@@ -6,22 +6,28 @@ import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
 import { stage } from "./stage.ts";
 
+function thicknessesOf(system: string, figures: Readonly<Record<string, number>>) {
+  const { thicknessMm, flangeThicknessMm } = shellTakeoff(system, figures, { areasMm2: [], flangeAreasMm2: [] });
+  return { shellMm: thicknessMm, flangeMm: flangeThicknessMm };
+}
+
 export const wallsStage = stage({
   name: "walls",
   after: ["jacket", "parting"],
   reads: ({ shell }, { effort }) => ({
-    flangeMm: shellTakeoff(shell.system, shell.figures, { areasMm2: [], flangeAreasMm2: [] }).flangeThicknessMm,
+    ...thicknessesOf(shell.system, shell.figures),
     settled: effort.order,
   }),
   progress: {},
   make: (
-    { flangeMm, settled },
+    { flangeMm, shellMm, settled },
     { jacket, parting }: { readonly jacket: Jacket; readonly parting: ProvenParting },
     ctx,
   ): WallGround[] => {
     if (!settled) return [];
-    const { filled: mesh, filledNearest: nearest, body, lines, sections, giveMm } = parting;
+    const { filled: mesh, filledNearest: nearest, body, lines, sections, giveMm, cells, cellOf } = parting;
     const boardMm = jacket.request.onBoard ? 0 : null;
-    return wallGrounds({ mesh, nearest, body, lines, sections, giveMm, flangeMm, boardMm }, ctx);
+    const others = { cells: cells.data, cellOf, shellMm };
+    return wallGrounds({ mesh, nearest, body, lines, sections, giveMm, flangeMm, boardMm, others }, ctx);
   },
 });

@@ -28,6 +28,7 @@ export const messages = {
       form: "another part of the piece is too near. Strap the sections there, or move the line.",
       board: "the board is too near.",
       fold: "the line turns too tightly. Draw it straighter.",
+      sections: "a flange would run into a section that is still there. Strap them there, or move the line.",
       release: "a flange would hold its section. Strap the sections there, or move the line.",
     } satisfies Record<RoomLimit, string>,
     drags: (wall: Shown, length: Shown) =>
