@@ -3,7 +3,9 @@ import { AlongWall } from "../flange/along.ts";
 import { type DrillRow, drillMap } from "../flange/drillMap.ts";
 import { type Fastenings, fasteningsOf } from "../flange/fastenings.ts";
 import { marksOn, type PatternMarks } from "../flange/marks.ts";
-import { choiceFor, type FlangeSettings, type WallChoice, widthFor } from "../flange/settings.ts";
+import { choiceFor, type WallChoice, widthFor } from "../flange/settings.ts";
+import { pagesFor, paperOf } from "../patterns/pages.ts";
+import { pieceDrawing } from "../patterns/sheet.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { CLAY_BEYOND_MM, CLAY_WALL_MM, SHIM_MM } from "../takeoff/flanges.ts";
 import { patternsOf, type WallPattern } from "../walls/pattern.ts";
@@ -93,14 +95,16 @@ export function wallTotals(walls: readonly BuiltWall[]): WallTotals {
 }
 
 /** What the command line tells of the walls. */
-export function wallReport(walls: readonly BuiltWall[], { widthMm: wantedMm }: FlangeSettings) {
-  return walls.map(({ id, wall, along, pattern, fastenings }) => {
+export function wallReport(walls: readonly BuiltWall[]) {
+  return walls.map(({ id, wall, along, pattern, fastenings, marks }) => {
     const { number, sections, lengthMm, patternLengthMm, areaMm2, pieces, ends } = pattern;
     const { bolts, dimples, grooves, slots, unbolted } = fastenings;
     return {
       ...{ id, number, sections, lengthMm, patternLengthMm, areaMm2, ends },
       /** The width that was asked for, and stretches where there was no room for it. */
-      widthMm: wall.wantedMm ?? wantedMm,
+      widthMm: wall.wantedMm,
+      /** How many pages of A4 its pattern takes. */
+      sheets: sheetsOf(pattern, marks),
       narrowed: wall.narrowed,
       /** Places where it would cross itself. */
       folds: wall.folds,
@@ -108,11 +112,8 @@ export function wallReport(walls: readonly BuiltWall[], { widthMm: wantedMm }: F
       pieces: pieces.map(({ widthMm, heightMm, fromMm, toMm, bends }) => ({
         ...{ widthMm, heightMm, fromMm, toMm, bends: bends.length },
       })),
-      bolts: bolts.map((bolt) => ({ ...bolt, at: along.place(bolt) })),
-      flangeKeys: {
-        dimples: dimples.map((dimple) => ({ ...dimple, at: along.place(dimple) })),
-        grooves,
-      },
+      bolts: bolts.length,
+      flangeKeys: dimples.length + grooves.length,
       prySlots: slots,
       unbolted,
     };
@@ -120,6 +121,28 @@ export function wallReport(walls: readonly BuiltWall[], { widthMm: wantedMm }: F
 }
 
 export type WallReport = ReturnType<typeof wallReport>;
+
+function sheetsOf(pattern: WallPattern, marks: readonly PatternMarks[]): number {
+  const title = { pieceName: "", walls: 1 };
+  const drawings = pattern.pieces.map((_, n) => pieceDrawing(pattern, n, title, marks[n]));
+  const areas = pattern.pieces.map(({ areaMm2 }) => areaMm2);
+  return pagesFor(drawings, areas, paperOf("a4")).pages.length;
+}
+
+/** All bolts of a plan, each with its wall and its place in space. */
+export function boltReport(walls: readonly BuiltWall[]) {
+  return walls.flatMap(({ along, pattern: { number, sections }, fastenings }) =>
+    fastenings.bolts.map((bolt, k) => ({ wall: number, sections, number: k + 1, ...bolt, at: along.place(bolt) })),
+  );
+}
+
+/** All keys between flanges. */
+export function flangeKeyReport(walls: readonly BuiltWall[]) {
+  return walls.flatMap(({ along, pattern: { number, sections }, fastenings: { dimples, grooves } }) => [
+    ...dimples.map((dimple) => ({ kind: "dimple", wall: number, sections, ...dimple, at: along.place(dimple) })),
+    ...grooves.map((groove) => ({ kind: "groove", wall: number, sections, ...groove })),
+  ]);
+}
 
 /** The drill maps as a table of text, one row a bolt. */
 export function drillMapCsv(walls: readonly BuiltWall[], diameterMm: number): string {

@@ -7,7 +7,7 @@ import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
 import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
 import type { BuiltSection } from "./builtSections.ts";
-import { type BuiltWall, wallReport } from "./builtWalls.ts";
+import { type BuiltWall, boltReport, flangeKeyReport, wallReport } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
 import { figuresAtRates } from "./results/atRates.ts";
@@ -44,7 +44,9 @@ export function planReport(
       range: ranges[k] ? rangeReport(ranges[k]) : null,
       ...(solids[k] ? solidReport(solids[k]) : {}),
     })),
-    walls: walls ? wallReport(walls, document.shell.flanges) : [],
+    walls: walls ? wallReport(walls) : [],
+    bolts: walls ? boltReport(walls) : [],
+    flangeKeys: walls ? flangeKeyReport(walls) : [],
     jacketKeys: keys,
     liquidHead: walls && result.cavity ? headOf(document, result.cavity, walls) : null,
     cutOff,

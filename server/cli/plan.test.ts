@@ -61,6 +61,16 @@ describe("./run plan", () => {
     const [wall] = report.walls;
     expect(Math.abs(wall.patternLengthMm - wall.lengthMm) / wall.lengthMm).toBeLessThan(0.2 / 1000);
     expect(wall.lengthMm / report.partingLengthMm).toBeCloseTo(1, 2);
+    // What holds the flanges together, and what a cast pushes: with their places.
+    expect(wall.id).toMatch(/^line-/);
+    expect(report.bolts).toHaveLength(wall.bolts);
+    for (const { at, alongMm } of report.bolts) {
+      expect(Math.hypot(...at)).toBeGreaterThan(108);
+      expect(alongMm).toBeLessThan(wall.lengthMm);
+    }
+    expect(report.flangeKeys).toHaveLength(wall.flangeKeys);
+    expect(report.jacketKeys.every(({ biteMm }) => biteMm <= report.giveMm)).toBe(true);
+    expect(report.liquidHead?.pairs.map(({ sections }) => sections)).toEqual([[1, 2]]);
     expect(Object.keys(report.timingsMs)).toEqual(["read", "field", "jacket", "plan", "total"]);
     expect(report.materials.every((line) => line.quantity > 0)).toBe(true);
   });
@@ -110,16 +120,28 @@ describe("./run plan", () => {
     expect(code).toBe(0);
     expect(stdout).toMatch(/section 1: .* releases/);
     expect(readdirSync(out).sort()).toEqual([
+      "drill-maps.csv",
       "jacket-filled.stl",
       "jacket.stl",
+      "keys.csv",
       "parting.dxf",
       "parting.json",
       "plan.glb",
       "section-1.stl",
       "section-2.stl",
+      "sections",
       "walls",
     ]);
-    expect(readdirSync(join(out, "walls")).sort()).toEqual(["wall-1.dxf", "wall-1.svg"]);
+    expect(readdirSync(join(out, "walls")).sort()).toEqual(["wall-1.dxf", "wall-1.svg", "walls-a4.pdf"]);
+    expect(readdirSync(join(out, "sections")).sort()).toEqual(["section-1.stl", "section-2.stl", "sections.3mf"]);
+    const volumeOf = async (file: string) =>
+      areaAndVolume((await readScan(readFileSync(join(out, "sections", file)), file)).mesh).volumeMm3;
+    const solids = await Promise.all([1, 2].map((n) => volumeOf(`section-${n}.stl`)));
+    expect((await volumeOf("sections.3mf")) / (solids[0] + solids[1])).toBeCloseTo(1, 4);
+    // A row for every bolt, below the head.
+    const rows = readFileSync(join(out, "drill-maps.csv"), "utf8").trim().split("\n");
+    expect(rows.length).toBeGreaterThan(4);
+    expect(rows[1]).toMatch(/^1,(1\|2|2\|1),1,6,/);
     expect(readFileSync(join(out, "walls", "wall-1.svg"), "utf8")).toContain("toadstool: wall 1");
     const areaOf = async (file: string) =>
       areaAndVolume((await readScan(readFileSync(join(out, file)), file)).mesh).areaMm2;

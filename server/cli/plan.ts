@@ -17,6 +17,7 @@ import { builtWalls } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
+import { identified } from "../../core/plan/results/identified.ts";
 import { NotASolid } from "../../core/solids/kernel.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
@@ -113,7 +114,8 @@ async function plan(options: PlanArguments): Promise<void> {
     warnings: [...[...scan.warnings, ...notes].map((text) => ({ kind: "scan", text }) as const), ...plain.warnings],
   };
   const done = performance.now();
-  const walls = options.json || options.exportDir ? builtWalls(result.walls, document) : undefined;
+  const walls =
+    options.json || options.exportDir ? builtWalls(result.walls, document, lineIds(result, document)) : undefined;
   const { parting, jacket } = result;
   const ground = { ...parting, jacketMm: jacket.thicknessMm };
   const keys = walls ? builtKeys(ground, document) : [];
@@ -123,6 +125,13 @@ async function plan(options: PlanArguments): Promise<void> {
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
   const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, keys });
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
+}
+
+/** The ids that the lines of a plan nobody has opened before get. */
+function lineIds({ parting }: PlanResult, document: PlanDocument): string[] {
+  const { sections, lines, fillParts } = parting;
+  const plan = { origins: null, skins: sections.map(({ skin }) => skin), lines, fills: fillParts };
+  return identified(plan, document.identity).lines.map(({ id }) => id);
 }
 
 /** The sections as solids; none where one of them cannot be made a closed body, which is said. */
