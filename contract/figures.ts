@@ -98,6 +98,7 @@ const report = z.object({
     .object({ lowMm: number, highMm: number, slices: z.array(numbers) })
     .nullable()
     .default(null),
+  ways: z.array(z.object({ turnDeg: number, offMm: number })).default([]),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),
   hidden: z.array(
     z.object({

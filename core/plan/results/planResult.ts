@@ -1,6 +1,7 @@
 /** What a plan's document comes to. */
 import type { Wetted } from "../../casting/wetted.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
+import type { OtherWay } from "../../keys/whichWay.ts";
 import type { ZoneKind } from "../../survey/zones.ts";
 import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
@@ -16,6 +17,8 @@ export interface PlanResult {
   readonly walls: readonly WallGround[];
   /** What a liquid in the mould pushes on; settled plans only. */
   readonly cavity: Wetted | null;
+  /** Ways that the jacket nearly fits its shell beside the right one; settled plans only. */
+  readonly ways: readonly OtherWay[];
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly PlanWarning[];

@@ -77,6 +77,8 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
     walls: wallAreas(result.walls),
     /** What a liquid in the mould pushes on; settled plans only. */
     cavity: result.cavity,
+    /** Ways that the jacket nearly fits its shell beside the right one. */
+    ways: result.ways,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */

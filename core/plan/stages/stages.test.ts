@@ -20,7 +20,7 @@ function rerun(before: PlanDocument, after: PlanDocument, later = terms): StageN
 }
 
 const ALL = STAGE_NAMES;
-const FROM_JACKET: StageName[] = ["jacket", "survey", "parting", "zones", "walls", "cavity"];
+const FROM_JACKET: StageName[] = ["jacket", "survey", "parting", "zones", "walls", "cavity", "ways"];
 const FROM_SURVEY: StageName[] = ["survey", "parting", "zones", "walls", "cavity"];
 const FROM_SECTIONS: StageName[] = ["parting", "zones", "walls", "cavity"];
 const NONE: StageName[] = [];

@@ -10,6 +10,7 @@ import { pieceStage } from "./piece.ts";
 import type { OutOf, Stage, Terms } from "./stage.ts";
 import { surveyStage } from "./survey.ts";
 import { wallsStage } from "./walls.ts";
+import { waysStage } from "./ways.ts";
 import { zonesStage } from "./zones.ts";
 
 export const STAGES = {
@@ -20,6 +21,7 @@ export const STAGES = {
   zones: zonesStage,
   walls: wallsStage,
   cavity: cavityStage,
+  ways: waysStage,
 } as const;
 
 export type StageName = keyof typeof STAGES;

@@ -129,7 +129,13 @@ export function ShellStation({ piece, document, planning }: StationProps) {
       </Part>
       {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} />}
       {bundle && (
-        <JacketKeys document={document} keys={keys} box={bundle.figures.report.piece.boxMm} pieceName={piece.name} />
+        <JacketKeys
+          document={document}
+          keys={keys}
+          ways={bundle.figures.report.ways}
+          box={bundle.figures.report.piece.boxMm}
+          pieceName={piece.name}
+        />
       )}
       {bundle && <Profiles profile={profile} />}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />

@@ -106,6 +106,12 @@ export const messages = {
     trayIs: (columns: Shown, rows: Shown, ...size: readonly Shown[]) => `${columns} × ${rows}, ${size.join(" × ")}`,
     silicone: "Silicone for them",
     sheet: "Placement sheet",
+    notch: (turns: readonly number[]) =>
+      turns.length > 3
+        ? "Turned any way, the jacket would nearly fit its shell: cut a notch in its rim, and mark the front of both."
+        : `Turned by ${turns.map((deg) => `${deg}°`).join(" or ")}, the jacket would nearly fit its shell, and no key tells: cut a notch in its rim, and mark the front of both.`,
+    oneWay: (turns: readonly number[]) =>
+      `Turned by ${turns.map((deg) => `${deg}°`).join(" or ")}, the jacket would nearly fit; the keys let it in one way only.`,
     how: "Cast and cured before the last coat; glued into it while it is wet, and pinned so that they don't slide.",
   },
   profiles: {

@@ -1,5 +1,6 @@
 import { keyTray } from "../../../../core/keys/jacketKeys.ts";
 import { JACKET_KEY_KINDS, type JacketKeyKind, type JacketKeySettings } from "../../../../core/keys/settings.ts";
+import { notToldByKeys, type OtherWay } from "../../../../core/keys/whichWay.ts";
 import { siliconeMassG } from "../../../../core/materials/silicone.ts";
 import { keysCsv } from "../../../../core/plan/builtKeys.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
@@ -8,7 +9,7 @@ import { usePlan } from "../../../document/planStore.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
 import { Figure } from "../../../ui/Figure.tsx";
-import { Choice, More, NumberField, Part } from "../../../ui/fields.tsx";
+import { Caution, Choice, More, NumberField, Part } from "../../../ui/fields.tsx";
 import { LengthField } from "../../../ui/LengthField.tsx";
 import { messages } from "../messages.ts";
 import type { ShownKeys } from "../useJacketKeys.ts";
@@ -19,11 +20,14 @@ const t = messages.jacketKeys;
 export function JacketKeys({
   document,
   keys,
+  ways,
   box,
   pieceName,
 }: {
   document: PlanDocument;
   keys: ShownKeys;
+  /** Ways that the jacket nearly fits beside the right one. */
+  ways: readonly OtherWay[];
   box: Box;
   pieceName: string;
 }) {
@@ -33,6 +37,8 @@ export function JacketKeys({
   const set = (change: Partial<JacketKeySettings>) =>
     edit((plan) => ({ ...plan, shell: { ...plan.shell, jacketKeys: { ...plan.shell.jacketKeys, ...change } } }));
   const tray = keyTray(keys.length, jacketKeys);
+  const middle = [0, 1].map((a) => (box.min[a] + box.max[a]) / 2) as [number, number];
+  const untold = notToldByKeys(ways, keys, middle);
   return (
     <Part title={t.title}>
       <Choice<JacketKeyKind>
@@ -99,6 +105,11 @@ export function JacketKeys({
             </>
           )}
         </>
+      )}
+      {untold.length > 0 ? (
+        <Caution>{t.notch(untold.map(({ turnDeg }) => turnDeg))}</Caution>
+      ) : (
+        ways.length > 0 && <p className="quiet mt-1 text-sm">{t.oneWay(ways.map(({ turnDeg }) => turnDeg))}</p>
       )}
     </Part>
   );
