@@ -33,24 +33,45 @@ export function wettedWall(
     lowMm = Math.min(lowMm, p[k]);
     highMm = Math.max(highMm, p[k]);
   }
-  const perSlice = SLICES / Math.max(1e-6, highMm - lowMm);
+  const sliceMm = Math.max(1e-6, highMm - lowMm) / SLICES;
   const slices = Array.from({ length: sections }, () => new Float64Array(SLICES * SLICE_FIGURES));
-  const count = (a: Xyz, b: Xyz, c: Xyz) => {
-    const at = [0, 1, 2].map((x) => (a[x] + b[x] + c[x]) / 3) as Xyz;
-    if (boardMm !== null && at[2] < boardMm + ON_BOARD_MM) return;
-    const own = slices[sectionAt(...at)];
+  const leastZ = boardMm === null ? Number.NEGATIVE_INFINITY : boardMm + ON_BOARD_MM;
+  const count = (
+    ax: number,
+    ay: number,
+    az: number,
+    bx: number,
+    by: number,
+    bz: number,
+    cx: number,
+    cy: number,
+    cz: number,
+  ) => {
+    const z = (az + bz + cz) / 3;
+    if (z < leastZ) return;
+    const own = slices[sectionAt((ax + bx + cx) / 3, (ay + by + cy) / 3, z)];
     if (!own) return;
-    const [u, v] = [b, c].map((q) => [0, 1, 2].map((x) => q[x] - a[x]));
-    const half = [(u[1] * v[2] - u[2] * v[1]) / 2, (u[2] * v[0] - u[0] * v[2]) / 2, (u[0] * v[1] - u[1] * v[0]) / 2];
-    const slice = SLICE_FIGURES * Math.min(SLICES - 1, Math.floor((at[2] - lowMm) * perSlice));
-    for (let x = 0; x < 3; x++) {
-      own[slice + x] += half[x];
-      own[slice + 3 + x] += half[x] * at[2];
-    }
+    const [ux, uy, uz, vx, vy, vz] = [bx - ax, by - ay, bz - az, cx - ax, cy - ay, cz - az];
+    const nx = (uy * vz - uz * vy) / 2;
+    const ny = (uz * vx - ux * vz) / 2;
+    const nz = (ux * vy - uy * vx) / 2;
+    const slice = SLICE_FIGURES * Math.min(SLICES - 1, Math.floor((z - lowMm) / sliceMm));
+    own[slice] += nx;
+    own[slice + 1] += ny;
+    own[slice + 2] += nz;
+    own[slice + 3] += nx * z;
+    own[slice + 4] += ny * z;
+    own[slice + 5] += nz * z;
   };
   for (let k = 0; k < t.length; k += 3) {
-    const [a, b, c] = [0, 1, 2].map((n) => Array.from(p.subarray(3 * t[k + n], 3 * t[k + n] + 3)) as Xyz);
-    inSlices(a, b, c, 1 / perSlice, MOST_HALVINGS, count);
+    const [a, b, c] = [3 * t[k], 3 * t[k + 1], 3 * t[k + 2]];
+    const tall = Math.max(p[a + 2], p[b + 2], p[c + 2]) - Math.min(p[a + 2], p[b + 2], p[c + 2]);
+    if (tall <= sliceMm) {
+      count(p[a], p[a + 1], p[a + 2], p[b], p[b + 1], p[b + 2], p[c], p[c + 1], p[c + 2]);
+      continue;
+    }
+    const corner = (v: number): Xyz => [p[v], p[v + 1], p[v + 2]];
+    inSlices(corner(a), corner(b), corner(c), sliceMm, MOST_HALVINGS, (u, v, w) => count(...u, ...v, ...w));
   }
   return { lowMm, highMm, slices: slices.map((own) => Array.from(own, (value) => Number(value.toPrecision(6)))) };
 }
