@@ -91,6 +91,9 @@ test("two windows on one plan: the second is told and chooses", async ({ browser
   const stored = one.waitForResponse((answer) => answer.request().method() === "PUT" && answer.url().endsWith("/plan"));
   await one.getByLabel("Edition").fill("12");
   expect((await stored).status()).toBe(200);
+  // Once its plan is settled it is saved again, with the ids of what was planned: the choice is between two plans that stand.
+  await first.settled();
+  await first.saved();
   await two.getByLabel("Edition").fill("30");
   await expect(two.getByRole("alertdialog")).toContainText("changed in another window");
   await two.getByRole("button", { name: "Go on with mine" }).click();
