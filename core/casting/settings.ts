@@ -17,6 +17,11 @@ export interface CastingSettings {
 /** A charge that is slushed or rotated is about so much of the cavity. */
 export const CHARGE_SHARE = 0.25;
 
+/** Slushed or rotated, only a charge stands in the mould. @param castMethod of the brief */
+export function isCharge(castMethod: string): boolean {
+  return castMethod === "slush" || castMethod === "rotation";
+}
+
 /** The load is cautious: what a washer bears on plaster, with a safety of three. */
 export const TYPICAL_CASTING: CastingSettings = {
   position: "foot-up",

@@ -1,5 +1,6 @@
 /** All of a plan as one plain object: what the command line prints as JSON. */
 import { liquidHead } from "../casting/liquidHead.ts";
+import { isCharge } from "../casting/settings.ts";
 import type { Wetted } from "../casting/wetted.ts";
 import type { JacketKey } from "../keys/jacketKeys.ts";
 import { materialName } from "../materials/catalogue.ts";
@@ -79,8 +80,13 @@ export function planReport(
 export type PlanReport = ReturnType<typeof planReport>;
 
 function headOf({ brief, shell }: PlanDocument, wetted: Wetted, walls: readonly BuiltWall[]) {
-  const isCharge = brief.castMethod === "slush" || brief.castMethod === "rotation";
-  return liquidHead({ wetted, walls, casting: shell.casting, castMaterial: brief.castMaterial, isCharge });
+  return liquidHead({
+    wetted,
+    walls,
+    casting: shell.casting,
+    castMaterial: brief.castMaterial,
+    isCharge: isCharge(brief.castMethod),
+  });
 }
 
 /** What its solid tells of a section. */

@@ -163,6 +163,7 @@ function useShellOnStage(
   const pick = usePicked((held) => held.pick);
   const { flangeMm, shellMm } = shellTerms(document.shell);
   const { radiusMm, heightMm } = document.shell.jacketKeys;
+  const boltMm = document.shell.flanges.bolts.diameterMm;
   const sections = bundle?.skins.length ?? 0;
   // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
@@ -185,8 +186,8 @@ function useShellOnStage(
         normal: [...normal],
       }),
     );
-    stage?.setFastenings([...walls.flatMap((wall) => shownFastenings(wall, flangeMm)), ...onJacket]);
-  }, [stage, walls, keys, flangeMm, radiusMm, heightMm]);
+    stage?.setFastenings([...walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm)), ...onJacket]);
+  }, [stage, walls, keys, flangeMm, boltMm, radiusMm, heightMm]);
   useEffect(() => {
     const wall = picked === null ? undefined : walls[picked - 1];
     stage?.setWall(wall ? wallFace(wall.along) : null);
@@ -221,7 +222,7 @@ function flangesBySection(walls: readonly BuiltWall[], sections: number, flangeM
   return out;
 }
 
-function shownFastenings({ along, fastenings }: BuiltWall, flangeMm: number): ShownFastening[] {
+function shownFastenings({ along, fastenings }: BuiltWall, flangeMm: number, boltMm: number): ShownFastening[] {
   const of = (
     kind: ShownFastening["kind"],
     place: { alongMm: number; offMm: number },
@@ -236,7 +237,9 @@ function shownFastenings({ along, fastenings }: BuiltWall, flangeMm: number): Sh
     trouble,
   });
   return [
-    ...fastenings.bolts.map((bolt) => of("bolt", bolt, 4, bolt.troubles.length > 0 || bolt.access.kind === "none")),
+    ...fastenings.bolts.map((bolt) =>
+      of("bolt", bolt, boltMm / 2, bolt.troubles.length > 0 || bolt.access.kind === "none"),
+    ),
     ...fastenings.dimples.map((dimple) => of("key", dimple, dimple.radiusMm, false)),
   ];
 }

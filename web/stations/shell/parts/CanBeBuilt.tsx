@@ -1,16 +1,12 @@
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import { type Box, placeInWords } from "../../../../core/survey/place.ts";
-import { RULING_MM } from "../../../../core/walls/wallGround.ts";
+import { BRIDGED_MM, dragsMm, withoutFlange } from "../../../../core/walls/buildable.ts";
 import { useShow } from "../../../lib/show.ts";
 import { useStage } from "../../../scene/useStage.tsx";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import { messages } from "../messages.ts";
 import { usePicked } from "../picked.ts";
 
-/** A flange narrower than this holds nothing, mm. */
-const NO_FLANGE_MM = 15;
-/** Shorter stretches without a flange are bridged, mm. */
-const SHORT_MM = 60;
 /** Places told one by one. */
 const TOLD = 3;
 
@@ -36,15 +32,11 @@ export function CanBeBuilt({
       </Part>
     );
   const without = walls
-    .flatMap(({ wall, pattern }) =>
-      wall.narrowed
-        .filter(({ widthMm, lengthMm }) => widthMm < NO_FLANGE_MM && lengthMm >= SHORT_MM)
-        .map((narrow) => ({ ...narrow, number: pattern.number })),
-    )
+    .flatMap(({ wall, pattern }) => withoutFlange(wall).map((narrow) => ({ ...narrow, number: pattern.number })))
     .sort((a, b) => b.lengthMm - a.lengthMm);
   const dragging = walls
     .map(({ pattern, along }) => ({ number: pattern.number, mm: dragsMm(along.ground) }))
-    .filter(({ mm }) => mm >= SHORT_MM);
+    .filter(({ mm }) => mm >= BRIDGED_MM);
   return (
     <Part title={t.title}>
       <p className="font-medium" data-testid="walls-verdict">
@@ -72,13 +64,3 @@ export function CanBeBuilt({
     </Part>
   );
 }
-
-/** Along how much of a wall the section that leaves first drags, leaned as it is, mm. */
-function dragsMm({ sections: [left, right], draft }: BuiltWall["along"]["ground"]): number {
-  let mm = 0;
-  for (let k = left > right ? 0 : 1; k < draft.length; k += 2) if (draft[k] < DRAGS) mm += RULING_MM;
-  return mm;
-}
-
-/** Sine of a draft that drags: half a degree the wrong way. */
-const DRAGS = -0.009;

@@ -1,5 +1,10 @@
 import { liquidHead } from "../../../../core/casting/liquidHead.ts";
-import { type CastingSettings, POUR_POSITIONS, type PourPosition } from "../../../../core/casting/settings.ts";
+import {
+  type CastingSettings,
+  isCharge,
+  POUR_POSITIONS,
+  type PourPosition,
+} from "../../../../core/casting/settings.ts";
 import { DEFERENCE } from "../../../../core/materials/cautions.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
@@ -30,8 +35,8 @@ export function CastingPush({
   const { casting } = shell;
   const set = (change: Partial<CastingSettings>) =>
     edit((plan) => ({ ...plan, shell: { ...plan.shell, casting: { ...plan.shell.casting, ...change } } }));
-  const isCharge = brief.castMethod === "slush" || brief.castMethod === "rotation";
-  const head = liquidHead({ wetted: cavity, walls, casting, castMaterial: brief.castMaterial, isCharge });
+  const charged = isCharge(brief.castMethod);
+  const head = liquidHead({ wetted: cavity, walls, casting, castMaterial: brief.castMaterial, isCharge: charged });
   return (
     <Part title={t.title}>
       <Choice<PourPosition>
@@ -40,7 +45,7 @@ export function CastingPush({
         options={POUR_POSITIONS.map((value) => ({ value, name: t.positions[value] }))}
         onChange={(position) => set({ position })}
       />
-      <Figure label={t.depth(isCharge)}>{show.length(head.depthMm)}</Figure>
+      <Figure label={t.depth(charged)}>{show.length(head.depthMm)}</Figure>
       <Figure label={t.pressure}>{t.kilopascals(head.pressureKPa.toFixed(1))}</Figure>
       {head.pairs.map(({ sections, forceN, bolts, perBoltN, neededBolts }) => (
         <div key={sections.join()}>
