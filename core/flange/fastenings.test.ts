@@ -87,7 +87,7 @@ describe("bolts by rule", () => {
     expect(unbolted[0].toMm - unbolted[0].fromMm).toBeGreaterThan(290);
   });
 
-  it("are as many round a closed wall as it takes, with the last as far from the first as any two", () => {
+  it("stand evenly all round a closed wall: the gap from the last to the first is like any other", () => {
     const ring = wallOf(
       1000,
       (mm) => {
