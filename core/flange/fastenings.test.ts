@@ -122,6 +122,15 @@ describe("bolts by rule", () => {
   });
 });
 
+describe("bolts where a short narrow place parts two runs", () => {
+  it("do not crowd each other", () => {
+    const roomMm = Float32Array.from({ length: long.widthsMm.length }, (_, k) => (k === 90 ? 38 : 120));
+    const { bolts } = fasteningsOf(alongOf(groundOf(long, { roomMm })), TYPICAL_FLANGES, null, TERMS);
+    expect(bolts.length).toBeGreaterThan(4);
+    for (const { troubles } of bolts) expect(troubles).toEqual([]);
+  });
+});
+
 describe("a bolt set by hand", () => {
   const along = alongOf(groundOf(long));
   const troubleOf = (bolts: { alongMm: number; offMm: number }[]) => {

@@ -177,15 +177,22 @@ export function boltsByRule(along: AlongWall, settings: FlangeSettings, terms: F
     const count = Math.max(2, Math.ceil(lengthMm / pitchMm));
     return Array.from({ length: count }, (_, n) => ({ alongMm: ((n + 0.5) * lengthMm) / count, offMm }));
   }
-  return wide.flatMap(({ fromMm, toMm }) => {
+  const apartMm = APART_DIAMETERS * diameterMm;
+  const places = wide.flatMap(({ fromMm, toMm }) => {
     // None at corners: where walls meet, and on the board.
     const low = wall.closed ? fromMm : Math.max(fromMm, CORNER_MM);
     const high = wall.closed ? toMm : Math.min(toMm, lengthMm - CORNER_MM);
     if (high < low) return [];
-    const gaps = Math.ceil((high - low) / pitchMm - 1e-9);
-    if (gaps <= 0 || high - low < APART_DIAMETERS * diameterMm) return [{ alongMm: (low + high) / 2, offMm }];
+    // Thick bolts at a small pitch would crowd each other: then the pitch gives way.
+    const gaps = Math.min(Math.ceil((high - low) / pitchMm - 1e-9), Math.floor((high - low) / apartMm + 1e-9));
+    if (gaps <= 0) return [{ alongMm: (low + high) / 2, offMm }];
     return Array.from({ length: gaps + 1 }, (_, n) => ({ alongMm: low + (n * (high - low)) / gaps, offMm }));
   });
+  // Two runs may end close to each other, with a short narrow place between them.
+  return places.reduce<BoltPlace[]>((kept, place) => {
+    const last = kept[kept.length - 1];
+    return last && place.alongMm - last.alongMm < apartMm - 1e-6 ? kept : [...kept, place];
+  }, []);
 }
 
 interface Beside {
