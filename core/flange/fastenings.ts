@@ -189,10 +189,12 @@ export function boltsByRule(along: AlongWall, settings: FlangeSettings, terms: F
     return Array.from({ length: gaps + 1 }, (_, n) => ({ alongMm: low + (n * (high - low)) / gaps, offMm }));
   });
   // Two runs may end close to each other, with a short narrow place between them.
-  return places.reduce<BoltPlace[]>((kept, place) => {
+  const kept: BoltPlace[] = [];
+  for (const place of places) {
     const last = kept[kept.length - 1];
-    return last && place.alongMm - last.alongMm < apartMm - 1e-6 ? kept : [...kept, place];
-  }, []);
+    if (!last || place.alongMm - last.alongMm >= apartMm - 1e-6) kept.push(place);
+  }
+  return kept;
 }
 
 interface Beside {
