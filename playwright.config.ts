@@ -18,8 +18,9 @@ export default defineConfig({
   },
   webServer: {
     command: "node --import tsx e2e/serve.ts",
-    url: `http://127.0.0.1:${port}/api/health`,
-    timeout: 120_000,
+    // The server answers before its pages are built, so its health does not tell that they are there.
+    wait: { stdout: /Rimefell is ready at/ },
+    timeout: 300_000,
     gracefulShutdown: { signal: "SIGTERM", timeout: 10_000 },
     env: { RIMEFELL_PORT: String(port) },
   },
