@@ -154,11 +154,19 @@ const LEAD_STEPS = 0.2;
 /** Lines are evened out within so many edges of the mesh. */
 const EVENED_RINGS = 4;
 
-/** Potentials averaged over neighbours, so many times, near where they cross (Laplacian smoothing; Taubin 1995). */
-export function evened(potentials: readonly Float32Array[], near: Neighbours, times: number): Float32Array[] {
+/**
+ * Potentials averaged over neighbours, so many times, near where they cross (Laplacian smoothing; Taubin 1995).
+ * @param kept does a vertex keep its potentials?
+ */
+export function evened(
+  potentials: readonly Float32Array[],
+  near: Neighbours,
+  times: number,
+  kept: (vertex: number) => boolean,
+): Float32Array[] {
   const label = labelsOf(potentials);
   const beside = labelsAbout(label, near, EVENED_RINGS);
-  const where = Array.from(label.keys()).filter((v) => beside[v] !== 1 << label[v]);
+  const where = Array.from(label.keys()).filter((v) => beside[v] !== 1 << label[v] && !kept(v));
   const even = potentials.map((own) => own.slice());
   for (const own of even) {
     const next = new Float32Array(where.length);

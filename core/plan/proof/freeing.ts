@@ -23,6 +23,7 @@ import { redistance } from "../../release/redistance.ts";
 import { fillShadows } from "../../release/shadows.ts";
 import type { Direction } from "../../space/directions.ts";
 import { alongWalls, evened, settledBeside } from "./besideLines.ts";
+import { Places, STAY_MM } from "./places.ts";
 
 /** A body that sections are laid on: its field, its outside and the places nearest to that. */
 export interface Filled {
@@ -45,7 +46,9 @@ export interface FreeRequest {
   /** Sections that fills have left smaller than half of this go to their neighbours, mm2. */
   readonly leastMm2: number;
   /** Lays the lines of a filled body anew as a hand would run them; null where they were laid by hand and stay. */
-  readonly runOn: ((filled: Filled, potentials: readonly Float32Array[]) => readonly Float32Array[]) | null;
+  readonly runOn:
+    | ((filled: Filled, potentials: readonly Float32Array[], stays: Places) => readonly Float32Array[])
+    | null;
 }
 
 export interface FreedSections extends Filled {
@@ -181,28 +184,44 @@ export function freeSections(
 
 /** Times the potentials beside the lines are evened out, first to last tried. */
 const EVENINGS = [12, 4];
+/** So often lines are laid fair but about what then bites, before they are left as they are. */
+const FAIRINGS = 6;
 
 /**
  * The lines without the zigzag that places going to one section or the other, one by one, have left: evened out, and run
- * on where they were suggested, as far as all still comes off.
+ * on where they were suggested. About places where a section would then be held they stay as they were.
  */
 function faired(freed: FreedSections, request: FreeRequest, ctx: JobContext): FreedSections {
+  const { runOn } = request;
   const near = vertexNeighbours(freed.mesh);
-  const comesOff = (potentials: readonly Float32Array[]) => {
-    ctx.checkCancelled();
-    const next = settled(freed, potentials, request, ctx, NEARLY * request.giveMm);
-    return greatestBite(next, request.open) <= request.giveMm ? next : null;
-  };
   for (const times of EVENINGS) {
-    const even = evened(freed.potentials, near, times);
-    const direct = request.runOn && comesOff(request.runOn(freed, even));
+    const even = (stays: Places) =>
+      evened(freed.potentials, near, times, (v) => stays.awayMm(freed.mesh.positions, v) < STAY_MM);
+    const direct = runOn && laidFair(freed, (stays) => runOn(freed, even(stays), stays), request, ctx);
     if (direct) return direct;
-    const next = comesOff(even);
-    if (next) return (request.runOn && comesOff(request.runOn(next, next.potentials))) ?? next;
+    const next = laidFair(freed, even, request, ctx);
+    if (next) return (runOn && laidFair(next, (stays) => runOn(next, next.potentials, stays), request, ctx)) ?? next;
   }
   return freed;
 }
 
+/** The sections with their lines laid fair as far as all of them still come off; null where they do not. */
+function laidFair(
+  freed: FreedSections,
+  lay: (stays: Places) => readonly Float32Array[],
+  request: FreeRequest,
+  ctx: JobContext,
+): FreedSections | null {
+  const stays = new Places();
+  for (let k = 0; k < FAIRINGS; k++) {
+    ctx.checkCancelled();
+    const next = settled(freed, lay(stays), request, ctx, NEARLY * request.giveMm);
+    const biting = placesToFill(next, request.open, request.giveMm);
+    if (biting.length === 0) return next;
+    for (let p = 0; p < biting.length; p += 4) stays.add(biting[p], biting[p + 1], biting[p + 2]);
+  }
+  return null;
+}
 /**
  * The sections once more with the fills open again that were chosen to be left open: what cannot leave without them bites
  * there, and is held.

@@ -8,6 +8,7 @@ import type { Direction } from "../../space/directions.ts";
 import { zoneLengthsMm } from "../../survey/zones.ts";
 import { moved, sphere } from "../../testing/shapes.ts";
 import { drawnOut, type LaidOut, linesOn, runOn } from "./laidOut.ts";
+import { Places } from "./places.ts";
 import { surveyRequestFor } from "./surveyStage.ts";
 
 const R = 120;
@@ -59,16 +60,16 @@ const lengthOf = ({ potentials }: LaidOut) =>
   );
 const circleMm = 2 * Math.PI * (R + T);
 
+function pointsOf(potentials: LaidOut["potentials"]): number[][] {
+  const lines = linesOn(jacket.mesh, nearest, cutSections(jacket.mesh, potentials), potentials, STEP_MM);
+  return lines.flatMap(({ points }) =>
+    Array.from({ length: points.length / 3 }, (_, k) => [...points.subarray(3 * k, 3 * k + 3)]),
+  );
+}
+
 /** How far the line strays from the circle, mm. */
 function strayMm({ potentials }: LaidOut): number {
-  const lines = linesOn(jacket.mesh, nearest, cutSections(jacket.mesh, potentials), potentials, STEP_MM);
-  return Math.max(
-    ...lines.flatMap(({ points }) =>
-      Array.from(points)
-        .filter((_, k) => k % 3 === 0)
-        .map(Math.abs),
-    ),
-  );
+  return Math.max(...pointsOf(potentials).map(([x]) => Math.abs(x)));
 }
 
 describe("lines drawn on the jacket", () => {
@@ -108,6 +109,22 @@ describe("lines run on", () => {
     expect(withinMm(kept)).toBe(0);
     expect(withinMm(runOn(kept, jacket, nearest, request))).toBeGreaterThan(10);
     expect(withinMm(runOn(kept, jacket, nearest, survey))).toBeLessThan(2 * STEP_MM);
+  });
+
+  it("stay as they were about places where a straight line would bite, and run straight elsewhere", () => {
+    const kept = parted(24, 8);
+    const crestOf = ({ potentials }: LaidOut) =>
+      Math.max(...pointsOf(potentials).map(([x, y, z]) => (y > 0 && Math.abs(Math.atan2(z, y)) < 0.4 ? x : 0)));
+    const crest = pointsOf(kept.potentials).find(([x, y, z]) => x === crestOf(kept) && y > 0 && Math.abs(z) < y);
+    if (!crest) throw new Error("The wave has no crest.");
+    const stays = new Places();
+    stays.add(crest[0], crest[1], crest[2]);
+    const fair = runOn(kept, jacket, nearest, request, stays);
+    const free = runOn(kept, jacket, nearest, request, new Places());
+    expect(crestOf(free)).toBeLessThan(0.4 * crestOf(kept));
+    expect(crestOf(fair)).toBeGreaterThan(0.85 * crestOf(kept));
+    const farAway = pointsOf(fair.potentials).filter(([, y]) => y < 0);
+    expect(Math.max(...farAway.map(([x]) => Math.abs(x)))).toBeLessThan(0.4 * crestOf(kept));
   });
 
   it("leave every section what lies away from its lines, and its pull", () => {

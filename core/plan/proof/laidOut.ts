@@ -16,6 +16,7 @@ import { labelsOf, withoutIslands } from "../../parting/lines/sections.ts";
 import type { SuggestRequest } from "../../parting/search/request.ts";
 import type { Suggestion } from "../../parting/search/trial.ts";
 import type { Direction } from "../../space/directions.ts";
+import type { Places } from "./places.ts";
 
 export interface LaidOut {
   readonly pulls: readonly Direction[];
@@ -56,18 +57,24 @@ export function drawnOut(
  * serve where the line would else run into a zone that is to be kept clear.
  */
 const HAND_WAVES_MM = [110, 70, 45];
+/** The same once all that would bite is filled: where a line then may not run straight is measured, and it stays there. */
+const LONG_WAVES_MM = [240, 170, ...HAND_WAVES_MM];
 
-/** The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to. */
+/**
+ * The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to.
+ * @param stays places about which they stay as they are; null while it is not known what will bite
+ */
 export function runOn(
   laid: LaidOut,
   { mesh, request: { stepMm } }: Jacket,
   nearest: NearestField,
   survey: SuggestRequest,
+  stays: Places | null = null,
 ): LaidOut {
   const { normals } = vertexNormals(mesh);
   const label = labelsOf(laid.potentials);
   const network = cutSections(mesh, laid.potentials).lines.map((found) => {
-    const line = runClear(found, nearest, stepMm, survey);
+    const line = runClear(found, nearest, stepMm, survey, stays);
     const [left, right] = sidesOf(line, mesh, normals, label, nearest);
     return { points: Float64Array.from(line.points), closed: line.closed, left, right };
   });
@@ -82,6 +89,7 @@ function runClear(
   nearest: NearestField,
   stepMm: number,
   { coarse, nearest: about, clear }: SuggestRequest,
+  stays: Places | null,
 ): PartingLine {
   const withinMm = (line: PartingLine) => {
     if (!clear) return 0;
@@ -94,12 +102,38 @@ function runClear(
   };
   const plain = fairLine(found, stepMm, nearest);
   const most = withinMm(plain) + stepMm;
-  for (const waveMm of HAND_WAVES_MM) {
+  for (const waveMm of stays ? LONG_WAVES_MM : HAND_WAVES_MM) {
     // Points so far apart that the fairing lets waves pass from just that length on.
-    const line = fairLine(found, waveMm / PASSED_SPACINGS, nearest, waveMm);
+    const long = fairLine(found, waveMm / PASSED_SPACINGS, nearest, waveMm);
+    const line = !stays || stays.none ? long : between(plain, long, stays, nearest);
     if (withinMm(line) <= most) return line;
   }
   return plain;
+}
+
+/**
+ * A line that goes over from one to another the farther it is from some places. Both were made of one line and have
+ * their points at even shares of its length.
+ */
+function between(from: PartingLine, to: PartingLine, stays: Places, nearest: NearestField): PartingLine {
+  const points = Float32Array.from(from.points);
+  const [count, others] = [from.points.length / 3, to.points.length / 3];
+  const [legs, otherLegs] = from.closed ? [count, others] : [count - 1, others - 1];
+  const place = new Float64Array(3);
+  for (let k = 0; k < legs; k++) {
+    const freedom = stays.freedom(from.points, k);
+    if (freedom === 0 || (k === 0 && !from.closed)) continue;
+    const at = (k / legs) * otherLegs;
+    const leg = Math.floor(at);
+    const next = (leg + 1) % others;
+    const [x, y, z] = [0, 1, 2].map((a) => {
+      const there = to.points[3 * leg + a] + (at - leg) * (to.points[3 * next + a] - to.points[3 * leg + a]);
+      return points[3 * k + a] + freedom * (there - points[3 * k + a]);
+    });
+    nearest.nearest(place, x, y, z);
+    points.set(place, 3 * k);
+  }
+  return { ...from, points };
 }
 
 export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField, survey: SuggestRequest): LaidOut {

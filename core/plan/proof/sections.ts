@@ -284,8 +284,8 @@ function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext):
     leastMm2: request.pulls ? 0 : leastSection(jacket, request),
     rounds: survey.request.effort.fillRounds,
     mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
-    runOn: ({ mesh, nearest }, potentials) =>
-      runOn({ ...laid, potentials }, { ...jacket, mesh }, nearest, about).potentials,
+    runOn: ({ mesh, nearest }, potentials, stays) =>
+      runOn({ ...laid, potentials }, { ...jacket, mesh }, nearest, about, stays).potentials,
   };
   const freed = withLeftOpen(freeSections(hull, laid.potentials, free, ctx), free, request.fills, ctx);
   const biteMm = Math.max(...freed.bites.map((bite) => bite.biteMm));
