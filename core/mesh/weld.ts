@@ -56,18 +56,25 @@ function hash3(i: number, j: number, k: number): number {
 
 /** Drops the vertices no triangle uses. */
 export function dropUnusedVertices(mesh: TriangleMesh): TriangleMesh {
-  const used = new Int32Array(mesh.positions.length / 3).fill(-1);
+  return usedVertices(mesh).mesh;
+}
+
+/** A mesh without the vertices no triangle uses, and for each that is left which one it was. */
+export function usedVertices(mesh: TriangleMesh): { readonly mesh: TriangleMesh; readonly from: Uint32Array } {
+  const number = new Int32Array(mesh.positions.length / 3).fill(-1);
   let count = 0;
   const triangles = new Uint32Array(mesh.triangles.length);
   for (let k = 0; k < triangles.length; k++) {
     const v = mesh.triangles[k];
-    if (used[v] < 0) used[v] = count++;
-    triangles[k] = used[v];
+    if (number[v] < 0) number[v] = count++;
+    triangles[k] = number[v];
   }
   const positions = new Float32Array(count * 3);
-  for (let v = 0; v < used.length; v++) {
-    if (used[v] < 0) continue;
-    for (let a = 0; a < 3; a++) positions[3 * used[v] + a] = mesh.positions[3 * v + a];
+  const from = new Uint32Array(count);
+  for (let v = 0; v < number.length; v++) {
+    if (number[v] < 0) continue;
+    from[number[v]] = v;
+    for (let a = 0; a < 3; a++) positions[3 * number[v] + a] = mesh.positions[3 * v + a];
   }
-  return { positions, triangles };
+  return { mesh: { positions, triangles }, from };
 }

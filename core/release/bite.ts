@@ -24,7 +24,7 @@ export interface BiteRequest {
   readonly section: Uint8Array;
   /** Pull of each section. */
   readonly pulls: readonly Direction[];
-  /** Bites no deeper than this need not be told apart, mm. */
+  /** Bites no deeper than this are told as nought, mm. */
   readonly fineMm: number;
 }
 
@@ -39,21 +39,16 @@ export const biteKernel: Kernel<BiteShare> = {
   name: "bites",
   run({ body: data, points, section, pulls, fineMm, from, to, biteMm }) {
     const body = new Body(data);
-    // What is less than the section's greatest so far, and fine besides, is not of interest.
-    const known = pulls.map(() => 0);
     for (let p = from; p < to; p++) {
-      const s = section[p];
-      const [dx, dy, dz] = pulls[s];
-      const unless = Math.min(known[s], fineMm);
+      const [dx, dy, dz] = pulls[section[p]];
       const [x, y, z] = [points[3 * p], points[3 * p + 1], points[3 * p + 2]];
-      const found = -body.leastAlong(x, y, z, dx, dy, dz, -unless, -Infinity, LEAST_STEP_MM);
-      biteMm[p] = found > unless ? found : 0;
-      if (found > known[s]) known[s] = found;
+      const found = -body.leastAlong(x, y, z, dx, dy, dz, -fineMm, -Infinity, LEAST_STEP_MM);
+      biteMm[p] = found > fineMm ? found : 0;
     }
   },
 };
 
-/** The bite of every place, mm; 0 where it is none of the greatest and fine besides. */
+/** The bite of every place, mm; 0 where it is fine. */
 export function measureBites(request: BiteRequest, ctx: JobContext): Float32Array {
   const count = request.section.length;
   const biteMm = new Float32Array(ctx.team.buffer(4 * count));

@@ -4,7 +4,7 @@
  */
 import { FloatList, IndexList } from "../../mesh/lists.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { dropUnusedVertices } from "../../mesh/weld.ts";
+import { usedVertices } from "../../mesh/weld.ts";
 import { labelsOf } from "./sections.ts";
 
 /** One parting line between two sections. */
@@ -17,6 +17,8 @@ export interface PartingLine {
 
 export interface CutResult {
   readonly skins: readonly TriangleMesh[];
+  /** Which vertex of the mesh each vertex of a skin is; those on lines have numbers beyond the mesh's. */
+  readonly origins: readonly Uint32Array[];
   readonly lines: readonly PartingLine[];
   readonly lengthMm: number;
 }
@@ -43,21 +45,32 @@ export function cutSections(mesh: TriangleMesh, potentials: readonly Float32Arra
   const cutter = new Cutter(mesh, potentials, ties);
   for (let k = 0; k < mesh.triangles.length; k += 3) cutter.triangle(k);
   const lines = cutter.chain();
-  return { skins: cutter.skins(), lines, lengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0) };
+  const skins = cutter.skins();
+  return {
+    skins: skins.map(({ mesh: skin }) => skin),
+    origins: skins.map(({ from }) => from),
+    lines,
+    lengthMm: lines.reduce((sum, line) => sum + lineLengthMm(line), 0),
+  };
 }
 
 /**
  * The same cut with its sections in another order.
  * @param order which section comes first, second and so on
  */
-export function inOrder({ skins, lines, lengthMm }: CutResult, order: readonly number[]): CutResult {
+export function inOrder({ skins, origins, lines, lengthMm }: CutResult, order: readonly number[]): CutResult {
   const number = order.map((_, section) => order.indexOf(section));
   const renumbered = lines.map((line): PartingLine => {
     const [a, b] = line.sections.map((section) => number[section]);
     return { ...line, sections: [Math.min(a, b), Math.max(a, b)] };
   });
   renumbered.sort((x, y) => x.sections[0] - y.sections[0] || x.sections[1] - y.sections[1]);
-  return { skins: order.map((section) => skins[section]), lines: renumbered, lengthMm };
+  return {
+    skins: order.map((section) => skins[section]),
+    origins: order.map((section) => origins[section]),
+    lines: renumbered,
+    lengthMm,
+  };
 }
 
 export function lineLengthMm(line: PartingLine): number {
@@ -153,11 +166,11 @@ class Cutter {
     this.segments.push({ a, b, pair: Math.min(la, lb) * 256 + Math.max(la, lb) });
   }
 
-  skins(): TriangleMesh[] {
+  skins(): ReturnType<typeof usedVertices>[] {
     const all = new Float32Array(this.mesh.positions.length + this.points.length);
     all.set(this.mesh.positions);
     all.set(this.points.data.subarray(0, this.points.length), this.mesh.positions.length);
-    return this.skin.map((list) => dropUnusedVertices({ positions: all, triangles: list.done() }));
+    return this.skin.map((list) => usedVertices({ positions: all, triangles: list.done() }));
   }
 
   chain(): PartingLine[] {

@@ -36,7 +36,8 @@ export interface Assembly {
 export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
   const { freed, laid, request, jacket, nearest: bare, survey } = assembly;
   const { pulls, troubles, fillWith } = laid;
-  const { mesh, potentials, cells } = freed;
+  const { mesh, potentials } = freed;
+  const [nearest, cells] = [freed.nearest(), freed.cells()];
   const { coarse, spacingMm } = survey;
   const settled = survey.effort.order;
   const { giveMm, shellMm } = request;
@@ -47,9 +48,9 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
   const { order, cut, travels, blocks, circle } = built;
   const numberOf = (s: number | null) => (s === null ? null : order.indexOf(s) + 1);
   const inOrder = order.map((s) => potentials[s]);
-  const lines = linesOn(mesh, freed.nearest, cut, inOrder, stepMm);
+  const lines = linesOn(mesh, nearest, cut, inOrder, stepMm);
   const drawn = settled ? drawnOnBare(assembly, order) : lines;
-  const seen = { mesh, nearest: freed.nearest, pulls: order.map((s) => pulls[s]), stepMm };
+  const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = settled ? hiddenStretches(lines, seen) : [];
   const fills = fillsOfSections(assembly);
   const sections = order.map((s, k): PlannedSection => {
@@ -100,7 +101,7 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
     giveMm,
     filled: mesh,
     body: freed.body,
-    filledNearest: freed.nearest,
+    filledNearest: nearest,
     bare,
     surveyMesh: coarse,
     surveyNearest: survey.nearest,
@@ -123,7 +124,7 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
  * patch of the bare jacket stays, so that lines taken in hand part it as they stand.
  */
 function drawnOnBare({ freed, jacket, nearest }: Assembly, order: readonly number[]) {
-  const bare = freed.cells.carried(jacket.mesh);
+  const bare = freed.cells().carried(jacket.mesh);
   const inOrder = withoutIslands(
     order.map((s) => bare[s]),
     vertexNeighbours(jacket.mesh),
@@ -135,7 +136,7 @@ function drawnOnBare({ freed, jacket, nearest }: Assembly, order: readonly numbe
 function fillsOfSections({ freed, laid, jacket, request: { mostSiliconeMm, fills: choices } }: Assembly) {
   const totalMm3 = Math.max(0, areaAndVolume(freed.mesh).volumeMm3 - areaAndVolume(jacket.mesh).volumeMm3);
   const { parts, kindAt } = fillsOf({
-    ...{ filled: freed.body, bare: jacket, cells: freed.cells, sections: laid.pulls.length },
+    ...{ filled: freed.body, bare: jacket, cells: freed.cells(), sections: laid.pulls.length },
     ...{ totalMm3, mostSiliconeMm, choices },
   });
   const under = laid.pulls.map((_, s) => {

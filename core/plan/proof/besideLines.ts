@@ -4,13 +4,11 @@
  */
 import type { JobContext } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { edgeKey, type Ties } from "../../parting/lines/cut.ts";
 import { labelsOf, withoutIslands } from "../../parting/lines/sections.ts";
-import { measureBites } from "../../release/bite.ts";
 import type { BodyData } from "../../release/body.ts";
-import { OFF_MM } from "../../release/innerFaces.ts";
+import { bitesOn, type EdgePlaces, TIES } from "../../release/surfaceBites.ts";
 import type { Direction } from "../../space/directions.ts";
 
 /** What lines are laid on, and the pulls of the sections they part. */
@@ -20,7 +18,9 @@ export interface BesideLines {
   readonly pulls: readonly Direction[];
   /** What the rubber yields to, mm. */
   readonly giveMm: number;
-  /** Bites no deeper than this are not told apart, mm. */
+  /** Bites no deeper than this are measured as none, mm; */
+  readonly measuredMm: number;
+  /** and here they are of no matter when they are no deeper than this, mm. */
   readonly fineMm: number;
 }
 
@@ -29,13 +29,32 @@ const BESIDE_RINGS = 2;
 
 /** The sections within some rings of every vertex, as bits. */
 function labelsAbout(label: Uint8Array, { start, list }: Neighbours, rings = BESIDE_RINGS): Uint32Array {
-  let about = Uint32Array.from(label, (s) => 1 << s);
-  for (let r = 0; r < rings; r++) {
-    const wider = about.slice();
-    for (let v = 0; v < label.length; v++) {
-      for (let k = start[v]; k < start[v + 1]; k++) wider[v] |= about[list[k]];
+  const about = new Uint32Array(label.length);
+  const beside: number[] = [];
+  for (let v = 0; v < label.length; v++) {
+    about[v] = 1 << label[v];
+    for (let k = start[v]; k < start[v + 1]; k++) {
+      if (label[list[k]] === label[v]) continue;
+      beside.push(v);
+      break;
     }
-    about = wider;
+  }
+  // What is new about a vertex in one ring is new about its neighbours in the next.
+  const newIn = new Uint8Array(label.length);
+  for (let r = 1, changed = beside; r <= rings; r++) {
+    const bits = changed.map((v) => about[v]);
+    const next: number[] = [];
+    for (let n = 0; n < changed.length; n++) {
+      for (let k = start[changed[n]]; k < start[changed[n] + 1]; k++) {
+        const other = list[k];
+        const both = about[other] | bits[n];
+        if (both === about[other]) continue;
+        about[other] = both;
+        if (newIn[other] !== r) next.push(other);
+        newIn[other] = r;
+      }
+    }
+    changed = next;
   }
   return about;
 }
@@ -50,12 +69,11 @@ interface Neighbours {
  * which side of a fill's wall the air lies no better than to a step. Changes the potentials.
  */
 export function settledBeside(
-  { mesh, body, pulls, giveMm, fineMm }: BesideLines,
+  { mesh, body, pulls, giveMm, measuredMm, fineMm }: BesideLines,
   potentials: readonly Float32Array[],
   ctx: JobContext,
 ): Float32Array[] {
   const h = body.grid.stepMm;
-  const { normals } = vertexNormals(mesh);
   const label = labelsOf(potentials);
   const near = vertexNeighbours(mesh);
   const beside: { v: number; own: number; other: number }[] = [];
@@ -66,16 +84,12 @@ export function settledBeside(
       if (other !== own && bits & (1 << other)) beside.push({ v, own, other });
     }
   });
-  const points = new Float32Array(ctx.team.buffer(24 * beside.length));
-  const section = new Uint8Array(ctx.team.buffer(2 * beside.length));
-  beside.forEach(({ v, own, other }, k) => {
-    for (const at of [2 * k, 2 * k + 1]) {
-      for (let a = 0; a < 3; a++) points[3 * at + a] = mesh.positions[3 * v + a] + OFF_MM * normals[3 * v + a];
-    }
-    section[2 * k] = own;
-    section[2 * k + 1] = other;
-  });
-  const bites = measureBites({ body, points, section, pulls, fineMm }, ctx);
+  const bites = bitesOn(body, mesh, measuredMm).ofVertices(
+    beside.flatMap(({ v }) => [v, v]),
+    beside.flatMap(({ own, other }) => [own, other]),
+    pulls,
+    ctx,
+  );
   const better = new Map<number, { other: number; biteMm: number }>();
   beside.forEach(({ v, other }, k) => {
     const [mine, its] = [bites[2 * k], bites[2 * k + 1]];
@@ -89,20 +103,16 @@ export function settledBeside(
   return withoutIslands([...potentials], near);
 }
 
-/** Places along an edge that a line may cross it between. */
-const TIES = 8;
-
 /**
  * The lines as they run along fills' walls: an edge between two sections is crossed where both come off on either side,
  * told at places along it.
  */
 export function alongWalls(
-  { mesh, body, pulls, fineMm }: BesideLines,
+  { mesh, body, pulls, measuredMm, fineMm }: BesideLines,
   potentials: readonly Float32Array[],
   ctx: JobContext,
 ): Ties {
-  const { positions: p, triangles: t } = mesh;
-  const { normals } = vertexNormals(mesh);
+  const t = mesh.triangles;
   const label = labelsOf(potentials);
   const vertices = label.length;
   const edges = new Map<number, readonly [number, number]>();
@@ -110,26 +120,19 @@ export function alongWalls(
     const [a, b] = [t[e], t[e % 3 === 2 ? e - 2 : e + 1]];
     if (label[a] !== label[b]) edges.set(edgeKey(a, b, vertices), [Math.min(a, b), Math.max(a, b)]);
   }
-  const list = [...edges];
-  const points = new Float32Array(ctx.team.buffer(24 * TIES * list.length));
-  const section = new Uint8Array(ctx.team.buffer(2 * TIES * list.length));
-  list.forEach(([, [low, high]], q) => {
-    for (let k = 0; k < TIES; k++) {
-      const share = (k + 0.5) / TIES;
-      for (let side = 0; side < 2; side++) {
-        const at = 2 * (TIES * q + k) + side;
-        for (let a = 0; a < 3; a++) {
-          const [from, to] = [3 * low + a, 3 * high + a];
-          points[3 * at + a] =
-            p[from] * (1 - share) + p[to] * share + OFF_MM * (normals[from] * (1 - share) + normals[to] * share);
-        }
-        section[at] = label[side === 0 ? low : high];
-      }
-    }
-  });
-  const bites = measureBites({ body, points, section, pulls, fineMm }, ctx);
+  const surface = bitesOn(body, mesh, measuredMm);
+  // Where either end comes off with either section, so does all between.
+  const crossed = [...edges];
+  const ends = crossed.flatMap(([, [low, high]]) => [low, low, high, high]);
+  const withs = crossed.flatMap(([, [low, high]]) => [label[low], label[high], label[low], label[high]]);
+  const atEnds = surface.ofVertices(ends, withs, pulls, ctx);
+  const list = crossed.filter((_, q) => atEnds.subarray(4 * q, 4 * q + 4).some((biteMm) => biteMm > 0));
+  const sides = list.flatMap(([key, [low, high]]) =>
+    [low, high].map((side): EdgePlaces => ({ key, low, high, section: label[side] })),
+  );
+  const bites = surface.ofEdges(sides, pulls, ctx);
   const ties = new Map<number, number>();
-  const over = (at: number) => Math.max(0, bites[at] - fineMm);
+  const over = (edge: number, side: number, place: number) => Math.max(0, bites[2 * edge + side][place] - fineMm);
   list.forEach(([key, [low, high]], q) => {
     const [mine, its] = [potentials[label[low]], potentials[label[high]]];
     const [before, after] = [mine[low] - its[low], its[high] - mine[high]];
@@ -138,7 +141,7 @@ export function alongWalls(
     let least = Infinity;
     for (let c = 0; c <= TIES; c++) {
       let price = (0.01 * Math.abs(c / TIES - usual)) as number;
-      for (let k = 0; k < TIES; k++) price += over(2 * (TIES * q + k) + (k < c ? 0 : 1));
+      for (let k = 0; k < TIES; k++) price += over(q, k < c ? 0 : 1, k);
       if (price >= least) continue;
       least = price;
       best = c / TIES;

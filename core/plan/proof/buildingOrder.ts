@@ -60,7 +60,7 @@ export function buildingOrder(
         {
           skins: cut.skins,
           pulls: lowest.map((s) => pulls[s]),
-          cells: cells.data,
+          cells: cells().data,
           sectionOf: pulls.map((_, cell) => lowest.indexOf(cell)),
           shellMm,
           boardMm: boardOf(jacket),

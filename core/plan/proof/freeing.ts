@@ -12,7 +12,7 @@ import { areaAndVolume, sharedMesh, type TriangleMesh } from "../../mesh/mesh.ts
 import { SPECK_MM3, withoutPockets } from "../../mesh/pockets.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { type CutResult, cutSections, type Ties } from "../../parting/lines/cut.ts";
-import { dropIslands } from "../../parting/lines/sections.ts";
+import { dropIslands, labelsOf } from "../../parting/lines/sections.ts";
 import { type BodyData, bodyOf } from "../../release/body.ts";
 import { Cells } from "../../release/cells.ts";
 import { type FillChoice, nodesLeftOpen } from "../../release/fills.ts";
@@ -29,7 +29,8 @@ import { Places, STAY_MM } from "./places.ts";
 export interface Filled {
   readonly body: BodyData;
   readonly mesh: TriangleMesh;
-  readonly nearest: NearestField;
+  /** Worked out when it is first asked for: most bodies on the way to the last are not asked. */
+  readonly nearest: () => NearestField;
 }
 
 export interface FreeRequest {
@@ -53,7 +54,8 @@ export interface FreeRequest {
 
 export interface FreedSections extends Filled {
   readonly potentials: readonly Float32Array[];
-  readonly cells: Cells;
+  /** Worked out when they are first asked for. */
+  readonly cells: () => Cells;
   readonly cut: CutResult;
   /** Where the lines cross edges otherwise than the potentials say. */
   readonly ties: Ties;
@@ -116,7 +118,16 @@ function outsideOf(
   redistance(grid, phi, sharedMesh(whole, ctx.team), changed, ctx);
   const body = bodyOf(grid, phi, capMm, boardMm, ctx.team);
   const mesh = sharedMesh(onBoard ? clipAbove(whole, 0) : whole, ctx.team);
-  return { body, mesh, nearest: NearestField.about(mesh, 2 * stepMm, ctx) };
+  return { body, mesh, nearest: once(() => NearestField.about(mesh, 2 * stepMm, ctx)) };
+}
+
+/** A value that is worked out when it is first asked for, and kept. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => {
+    made ??= { value: make() };
+    return made.value;
+  };
 }
 
 /** Specks leave the field as they leave the surface: nodes inside, beside their triangles, are outside from now on. */
@@ -162,10 +173,10 @@ export function freeSections(
     const biting = placesToFill(round, open, giveMm);
     if (biting.length === 0 || areaAndVolume(round.mesh).volumeMm3 - bareMm3 > mostFillMm3) break;
     const moreMm = k < SHADOW_ROUNDS ? 0 : MORE_MM * (1 + (k - SHADOW_ROUNDS) * MORE_SHARE);
-    const shadows = { body: round.body, cells: cells.data, pulls, open, biting, giveMm: FILLED_TO * giveMm, moreMm };
+    const shadows = { body: round.body, cells: cells().data, pulls, open, biting, giveMm: FILLED_TO * giveMm, moreMm };
     const filled = outsideOf(jacket, fillShadows(shadows, ctx), round.body, ctx);
     // The lines stay where they are in space: a line that moves with every fill opens new shadows.
-    const carried = cells.carried(filled.mesh, jacket.request.stepMm);
+    const carried = cells().carried(filled.mesh, jacket.request.stepMm);
     const islands = dropIslands(carried, vertexNeighbours(filled.mesh), least);
     round = settled(filled, carried, request, ctx);
     if (dissolved(round, leastMm2 / 2)) round = settled(filled, round.potentials, request, ctx);
@@ -234,7 +245,15 @@ export function withLeftOpen(
 ) {
   const { jacket, pulls } = request;
   const { body, cells } = freed;
-  const about = { filled: body, bare: jacket, cells, sections: pulls.length, totalMm3: 0, mostSiliconeMm: 0, choices };
+  const about = {
+    filled: body,
+    bare: jacket,
+    cells: cells(),
+    sections: pulls.length,
+    totalMm3: 0,
+    mostSiliconeMm: 0,
+    choices,
+  };
   const nodes = nodesLeftOpen(about);
   if (nodes.length === 0) return freed;
   const { grid, capMm } = body;
@@ -258,7 +277,7 @@ export function withLeftOpen(
     }
   }
   const opened = outsideOf(jacket, { grid, phi, changed }, body, ctx);
-  return settled(opened, cells.carried(opened.mesh, jacket.request.stepMm), request, ctx);
+  return settled(opened, cells().carried(opened.mesh, jacket.request.stepMm), request, ctx);
 }
 
 /** Gives up sections smaller than an area, where they are not the last; changes their potentials. */
@@ -301,19 +320,19 @@ function settled(
   ctx: JobContext,
   fineMm = FILLED_TO * request.giveMm,
 ): FreedSections {
-  const { mesh, nearest, body } = filled;
+  const { mesh, body } = filled;
   const { pulls, giveMm } = request;
-  const about = { mesh, body, pulls, giveMm, fineMm };
+  const measuredMm = FILLED_TO * giveMm;
+  const about = { mesh, body, pulls, giveMm, measuredMm, fineMm };
   const fields = settledBeside(about, potentials, ctx);
   const ties = alongWalls(about, fields, ctx);
-  const cells = Cells.of(nearest, fields, ctx.team);
   const cut = cutSections(mesh, fields, ties);
   return {
     ...filled,
     potentials: fields,
-    cells,
+    cells: once(() => Cells.of(filled.nearest(), fields, ctx.team)),
     cut,
     ties,
-    bites: biteOfSections(cut.skins, body, pulls, FILLED_TO * giveMm, ctx),
+    bites: biteOfSections({ body, mesh, label: labelsOf(fields), cut }, pulls, measuredMm, ctx),
   };
 }

@@ -278,14 +278,14 @@ function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext):
   const { jacket, nearest, survey, request } = ground;
   ctx.checkCancelled();
   const { hull, filled, about, suggestion, hullMm3 } = plan;
-  const laid = runOn(drawnOut(suggestion, filled, about), filled, hull.nearest, about);
+  const laid = runOn(drawnOut(suggestion, filled, about), filled, hull.nearest(), about);
   const free: FreeRequest = {
     ...{ jacket, giveMm: request.giveMm, pulls: laid.pulls, open: laid.pulls.map(() => false) },
     leastMm2: request.pulls ? 0 : leastSection(jacket, request),
     rounds: survey.request.effort.fillRounds,
     mostFillMm3: hullMm3 + Math.max(0, limit) / request.prices.fillPerMm3,
     runOn: ({ mesh, nearest }, potentials, stays) =>
-      runOn({ ...laid, potentials }, { ...jacket, mesh }, nearest, about, stays).potentials,
+      runOn({ ...laid, potentials }, { ...jacket, mesh }, nearest(), about, stays).potentials,
   };
   const freed = withLeftOpen(freeSections(hull, laid.potentials, free, ctx), free, request.fills, ctx);
   const biteMm = Math.max(...freed.bites.map((bite) => bite.biteMm));
