@@ -124,6 +124,8 @@ const takeoff = z.object({
   sectionMassesG: numbers,
   siliconeG: number,
   fillG: number,
+  // Builds of before have none.
+  keysG: z.number().default(0),
   shellG: number,
   fillsMinor: numbers,
   materials: z.array(

@@ -16,6 +16,7 @@ export const MATERIALS = {
   "glass-mat": { name: "Glass mat", unit: "m2" },
   "water-clay": { name: "Water clay", unit: "kg" },
   "release-agent": { name: "Release", unit: "kg" },
+  bolts: { name: "Bolts with nut and two washers", unit: "pcs" },
   "seam-shims": { name: "Shims", unit: "pcs" },
   "cast-plugs": { name: "Plugs, cast beforehand", unit: "pcs" },
   "plug-mix": { name: "Mix for plugs, cast beforehand", unit: "l" },
@@ -34,6 +35,7 @@ export const MATERIAL_USES = {
   foot: "for the foot",
   holes: "for through-holes",
   seam: "for the jacket's seam",
+  flanges: "for flanges",
 } as const;
 
 export type MaterialUse = keyof typeof MATERIAL_USES;

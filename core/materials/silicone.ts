@@ -23,10 +23,11 @@ export function siliconeMassG(volumeMm3: number): number {
  * What to buy for a jacket. The catalyst is weighed against the base alone; thickener and pigment go on top.
  * @param massG silicone on the piece, rim and fill included
  * @param thickenedG the part of it in thickened coats
+ * @param keysG silicone of the keys that are cast beforehand
  */
-export function siliconeBuying(massG: number, thickenedG: number): MaterialLine[] {
+export function siliconeBuying(massG: number, thickenedG: number, keysG = 0): MaterialLine[] {
   const { catalystPer100, thickenerPer100, pigmentPer100, wasteShare } = SILICONE;
-  const mixedG = massG * (1 + wasteShare.value);
+  const mixedG = (massG + keysG) * (1 + wasteShare.value);
   const baseG = mixedG / (1 + catalystPer100.value / 100);
   const thickenedBaseG = (thickenedG * (1 + wasteShare.value)) / (1 + catalystPer100.value / 100);
   const mixed = { name: "mixed silicone with waste", value: mixedG / 1000, unit: "kg" };
@@ -47,6 +48,7 @@ export function siliconeBuying(massG: number, thickenedG: number): MaterialLine[
   return [
     line("silicone-base", baseG, "silicone × (1 + waste) ÷ (1 + catalyst ÷ 100)", [
       { name: "silicone on the piece", value: massG / 1000, unit: "kg" },
+      ...(keysG > 0 ? [{ name: "keys on the jacket", value: keysG / 1000, unit: "kg" }] : []),
       { name: "waste", value: wasteShare.value, unit: wasteShare.unit },
       { name: "catalyst", value: catalystPer100.value, unit: catalystPer100.unit },
     ]),

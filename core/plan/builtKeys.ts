@@ -13,13 +13,22 @@ export interface KeyGround {
   readonly giveMm: number;
 }
 
+/** The keys of a plan's lines by what else they depend on: page and buying list ask for the same. */
+const placedBefore = new WeakMap<KeyGround["lines"], { readonly key: string; readonly keys: JacketKey[] }>();
+
 export function builtKeys(ground: KeyGround, { shell, seat, zones }: PlanDocument): JacketKey[] {
-  return jacketKeys({
+  const { jacketMm, giveMm } = ground;
+  const key = JSON.stringify([shell.jacketKeys, seat.onBoard, zones.fragile, jacketMm, giveMm]);
+  const held = placedBefore.get(ground.lines);
+  if (held?.key === key) return held.keys;
+  const keys = jacketKeys({
     ...ground,
     zones: [zones.fragile],
     boardMm: seat.onBoard ? 0 : null,
     keys: shell.jacketKeys,
   });
+  placedBefore.set(ground.lines, { key, keys });
+  return keys;
 }
 
 /** Where every key is glued: a row each, to be pinned beside the piece. */

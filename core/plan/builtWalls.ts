@@ -4,6 +4,7 @@ import { type DrillRow, drillMap } from "../flange/drillMap.ts";
 import { type Fastenings, fasteningsOf } from "../flange/fastenings.ts";
 import { marksOn, type PatternMarks } from "../flange/marks.ts";
 import { choiceFor, type WallChoice, widthFor } from "../flange/settings.ts";
+import { once } from "../job/once.ts";
 import { pagesFor, paperOf } from "../patterns/pages.ts";
 import { pieceDrawing } from "../patterns/sheet.ts";
 import { shellTakeoff } from "../shell/index.ts";
@@ -13,59 +14,77 @@ import type { WallGround } from "../walls/wallGround.ts";
 import { type Wall, wallsOn } from "../walls/walls.ts";
 import type { PlanDocument } from "./document/document.ts";
 
-export interface BuiltWall {
+/** A wall with what holds its flanges together. */
+export interface FastenedWall {
   /** Of the line that it stands on; null where the plan was not told apart from others. */
   readonly id: string | null;
   readonly wall: Wall;
   readonly along: AlongWall;
   readonly choice: WallChoice | null;
   readonly fastenings: Fastenings;
+}
+
+export interface BuiltWall extends FastenedWall {
   readonly pattern: WallPattern;
   /** Of each piece of its pattern. */
   readonly marks: readonly PatternMarks[];
 }
+
+type Walled = Pick<PlanDocument, "shell" | "seat">;
 
 /**
  * Pure, in milliseconds: a change of width, or a bolt that is moved, asks for nothing else.
  * @param grounds one for every parting line
  * @param ids of the lines, in their order
  */
-export function builtWalls(
+export function builtWalls(grounds: readonly WallGround[], document: Walled, ids: readonly string[] = []): BuiltWall[] {
+  const { flanges } = document.shell;
+  const { patterns } = laidOut(grounds, document, ids);
+  return fastenedWalls(grounds, document, ids).map((wall, n): BuiltWall => {
+    const pattern = patterns()[n];
+    const marks = pattern.pieces.map((piece) => marksOn(piece, wall.fastenings, flanges.bolts.diameterMm / 2));
+    return { ...wall, pattern, marks };
+  });
+}
+
+/** The walls without their patterns. */
+export function fastenedWalls(
   grounds: readonly WallGround[],
-  { shell, seat }: Pick<PlanDocument, "shell" | "seat">,
+  document: Walled,
   ids: readonly string[] = [],
-): BuiltWall[] {
-  const { flanges } = shell;
-  const terms = shellTerms(shell);
-  const widths = grounds.map((_, n) => widthFor(flanges, ids[n] ?? null));
-  const { walls, patterns } = laidOut(grounds, widths, seat.onBoard ? 0 : null);
-  return grounds.map((ground, n): BuiltWall => {
+): FastenedWall[] {
+  const { flanges } = document.shell;
+  const terms = shellTerms(document.shell);
+  const { walls } = laidOut(grounds, document, ids);
+  return grounds.map((ground, n): FastenedWall => {
     const along = new AlongWall(ground, walls[n]);
     const id = ids[n] ?? null;
     const choice = choiceFor(flanges, id);
-    const fastenings = fasteningsOf(along, flanges, choice, terms);
-    const pattern = patterns[n];
-    return {
-      ...{ id, wall: walls[n], along, choice, fastenings, pattern },
-      marks: pattern.pieces.map((piece) => marksOn(piece, fastenings, flanges.bolts.diameterMm / 2)),
-    };
+    return { id, wall: walls[n], along, choice, fastenings: fasteningsOf(along, flanges, choice, terms) };
   });
 }
 
 interface LaidOut {
   readonly walls: readonly Wall[];
-  readonly patterns: readonly WallPattern[];
+  /** Worked out when they are first asked for. */
+  readonly patterns: () => readonly WallPattern[];
 }
 
 /** Walls and patterns by their widths: an edit that leaves those alone lays nothing out anew. */
 const laidOutBefore = new WeakMap<readonly WallGround[], { readonly key: string; readonly laid: LaidOut }>();
 
-function laidOut(grounds: readonly WallGround[], widths: readonly number[], boardMm: number | null): LaidOut {
+function laidOut(
+  grounds: readonly WallGround[],
+  { shell: { flanges }, seat }: Walled,
+  ids: readonly string[],
+): LaidOut {
+  const boardMm = seat.onBoard ? 0 : null;
+  const widths = grounds.map((_, n) => widthFor(flanges, ids[n] ?? null));
   const key = JSON.stringify([widths, boardMm]);
   const held = laidOutBefore.get(grounds);
   if (held?.key === key) return held.laid;
   const walls = wallsOn(grounds, widths);
-  const laid = { walls, patterns: patternsOf(walls, boardMm) };
+  const laid = { walls, patterns: once(() => patternsOf(walls, boardMm)) };
   laidOutBefore.set(grounds, { key, laid });
   return laid;
 }

@@ -36,7 +36,10 @@ export function planReport(
   { rates, document, plans = [], ranges = [], walls, solids = [], keys = [] }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
-  const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates);
+  const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates, {
+    bolts: (walls ?? []).reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0),
+    jacketKeys: keys.length,
+  });
   return {
     ...geometry,
     sections: geometry.sections.map((section, k) => ({

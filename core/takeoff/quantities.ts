@@ -8,6 +8,7 @@ import { siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import type { ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
+import { boltLines, type Fixings, jacketKeysG } from "./fixings.ts";
 import { CLAY_BEYOND_MM, CLAY_WALL_MM, wallsMm2 } from "./flanges.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 import { websOf } from "./webs.ts";
@@ -17,6 +18,8 @@ export interface Quantities {
   readonly siliconeG: number;
   /** Of it, the fills. */
   readonly fillG: number;
+  /** Silicone of the keys between jacket and shell, cast beforehand, g. */
+  readonly keysG: number;
   readonly materials: readonly MaterialLine[];
 }
 
@@ -30,6 +33,7 @@ export function quantitiesOf(
   jacket: JacketTotals,
   parting: PartingTotals,
   shell: ShellTakeoff,
+  fixings: Fixings,
 ): Quantities {
   const thicknessMm = jacketThicknessMm(document.jacket.coats);
   const parts = parting.fillParts ?? [];
@@ -44,10 +48,12 @@ export function quantitiesOf(
   );
   const thickenedG = fillG + thickened * (jacket.siliconeG > 0 ? coatsG / jacket.siliconeG : 1);
   const seam = seamTakeoff(document.jacket.seam, thicknessMm);
+  const keysG = jacketKeysG(fixings, document.shell.jacketKeys);
   const clayShare = clayShareOf(document.jacket.stops, document.seat.onBoard);
   const materials = [
-    ...siliconeBuying(siliconeG, thickenedG),
+    ...siliconeBuying(siliconeG, thickenedG, keysG),
     ...shell.lines,
+    ...boltLines(fixings, document, shell.flangeThicknessMm),
     ...wallsAndRelease(document, jacket, parting),
     clay("fills", "fills of clay", Math.max(0, parting.clayMm3 - webMm3)),
     clay("webs", "webs across gaps", webs.clayMm3),
@@ -57,7 +63,7 @@ export function quantitiesOf(
     fillPlugs(parting.plugMm3),
     ...seamMaterials(seam),
   ].filter((line) => line.quantity > 0);
-  return { siliconeG, fillG, materials };
+  return { siliconeG, fillG, keysG, materials };
 }
 
 /** Clay comes out again and is used again: it is told, and not priced. */

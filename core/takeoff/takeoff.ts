@@ -11,6 +11,7 @@ import type { Task } from "../schedule/line.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
+import type { Fixings } from "./fixings.ts";
 import { flangeAreasMm2 } from "./flanges.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
@@ -31,13 +32,22 @@ export interface Takeoff extends Quantities, Cost {
   readonly handsWorking: Working;
 }
 
-/** @throws ImpossibleFigure where a mass, a quantity or a time is less than nothing or no number */
-export function takeoff(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals, rates: Rates): Takeoff {
+/**
+ * @param fixings what is counted on walls and jacket, where they are worked out
+ * @throws ImpossibleFigure where a mass, a quantity or a time is less than nothing or no number
+ */
+export function takeoff(
+  document: PlanDocument,
+  jacket: JacketTotals,
+  parting: PartingTotals,
+  rates: Rates,
+  fixings: Fixings = { bolts: 0, jacketKeys: 0 },
+): Takeoff {
   const shell = shellTakeoff(document.shell.system, document.shell.figures, {
     areasMm2: parting.sections.map((section) => section.areaMm2),
     flangeAreasMm2: flangeAreasMm2(document, parting),
   });
-  const quantities = quantitiesOf(document, jacket, parting, shell);
+  const quantities = quantitiesOf(document, jacket, parting, shell, fixings);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
   const tasks = tasksOf(document, jacket, parting, shell, rates);
   const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
@@ -61,6 +71,6 @@ export function takeoff(document: PlanDocument, jacket: JacketTotals, parting: P
     handsMin,
     finishMin,
     handsWorking: handsWorking(document, jacket, parting, shell, rates),
-    ...costOf({ siliconeG: quantities.siliconeG, shellG, handsMin, finishMin }, rates),
+    ...costOf({ siliconeG: quantities.siliconeG + quantities.keysG, shellG, handsMin, finishMin }, rates),
   };
 }

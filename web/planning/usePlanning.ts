@@ -28,6 +28,7 @@ import {
   type ShownOffer,
   type ShownSolids,
 } from "../workers/geometry.ts";
+import { useFixings } from "./useFixings.ts";
 
 export interface Planning {
   readonly bundle: ShownPlan | null;
@@ -242,13 +243,14 @@ export function usePlanning(piece: Piece): Planning {
     () => bundle && known && parting && identified(identifiable(bundle, parting), known),
     [bundle, known, parting],
   );
+  const fixings = useFixings(quality === "settled" ? bundle : null, document, identity || null);
   const shown = useMemo(
     (): ShownPlan | null =>
       (bundle &&
         document &&
-        identity && { ...bundle, figures: figuresOf(bundle.figures, document, rates, identity) }) ||
+        identity && { ...bundle, figures: figuresOf(bundle.figures, document, rates, identity, fixings) }) ||
       null,
-    [bundle, document, rates, identity],
+    [bundle, document, rates, identity, fixings],
   );
   lineIds.current = shown?.figures.ids.lines ?? [];
   const isSettled = quality === "settled" && shownKey === key;

@@ -7,6 +7,7 @@ import { isosurface } from "../../field/isosurface.ts";
 import { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
+import { once } from "../../job/once.ts";
 import { clipAbove } from "../../mesh/clip.ts";
 import { areaAndVolume, sharedMesh, type TriangleMesh } from "../../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../../mesh/pockets.ts";
@@ -119,15 +120,6 @@ function outsideOf(
   const body = bodyOf(grid, phi, capMm, boardMm, ctx.team);
   const mesh = sharedMesh(onBoard ? clipAbove(whole, 0) : whole, ctx.team);
   return { body, mesh, nearest: once(() => NearestField.about(mesh, 2 * stepMm, ctx)) };
-}
-
-/** A value that is worked out when it is first asked for, and kept. */
-function once<T>(make: () => T): () => T {
-  let made: { readonly value: T } | null = null;
-  return () => {
-    made ??= { value: make() };
-    return made.value;
-  };
 }
 
 /** Specks leave the field as they leave the surface: nodes inside, beside their triangles, are outside from now on. */

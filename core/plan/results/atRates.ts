@@ -3,6 +3,7 @@
  * a limb off is worth considering, and the caution of a lift. In milliseconds: a change of price answers at once.
  */
 import { pieceMassG } from "../../materials/pieceMaterial.ts";
+import type { Fixings } from "../../takeoff/fixings.ts";
 import type { Rates } from "../../takeoff/rates.ts";
 import { type Takeoff, takeoff } from "../../takeoff/takeoff.ts";
 import type { PlanDocument } from "../document/document.ts";
@@ -32,9 +33,14 @@ export type RatedGeometry = Pick<
   | "warnings"
 >;
 
-export function figuresAtRates(geometry: RatedGeometry, document: PlanDocument, rates: Rates): FiguresAtRates {
+export function figuresAtRates(
+  geometry: RatedGeometry,
+  document: PlanDocument,
+  rates: Rates,
+  fixings?: Fixings,
+): FiguresAtRates {
   const { piece, jacket, sections, fillParts } = geometry;
-  const figures = takeoff(document, jacket, geometry, rates);
+  const figures = takeoff(document, jacket, geometry, rates, fixings);
   const lifted = sections.filter((section) => section.lifted).map(({ number }) => number);
   const { surface } = document.brief;
   const massG = pieceMassG(piece.volumeMm3, surface) + figures.siliconeG + figures.shellG;

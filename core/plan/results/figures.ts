@@ -1,4 +1,5 @@
 /** A plan's figures as they are shown: its geometry, and what follows from it at today's rates. */
+import type { Fixings } from "../../takeoff/fixings.ts";
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
 import { type Identity, NOBODY_KNOWN } from "../document/identity.ts";
@@ -19,16 +20,20 @@ export interface ShownPlan extends Omit<PlanBundle, "figures"> {
   readonly figures: PlanFigures;
 }
 
-/** @param identity see `identified` */
+/**
+ * @param identity see `identified`
+ * @param fixings what is counted on walls and jacket, where they are worked out
+ */
 export function figuresOf(
   geometry: BundleFigures,
   document: PlanDocument,
   rates: Rates,
   identity: Pick<Identity, "sections" | "lines" | "fills"> = NOBODY_KNOWN,
+  fixings?: Fixings,
 ): PlanFigures {
   const idsOf = (known: readonly { readonly id: string }[]) => known.map(({ id }) => id);
   const ids = { sections: idsOf(identity.sections), lines: idsOf(identity.lines), fills: idsOf(identity.fills) };
   const { report } = geometry;
   const walls = report.walls.map((wall, k) => ({ ...wall, id: ids.lines[k] }));
-  return { ...geometry, ...figuresAtRates({ ...report, walls }, document, rates), ids };
+  return { ...geometry, ...figuresAtRates({ ...report, walls }, document, rates, fixings), ids };
 }

@@ -1,0 +1,71 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { chosen } from "../flange/settings.ts";
+import { plainContext as ctx } from "../job/context.ts";
+import { ALONE } from "../job/team.ts";
+import { boltLengthMm } from "../takeoff/fixings.ts";
+import { TYPICAL_RATES } from "../takeoff/rates.ts";
+import { moved, sphere } from "../testing/shapes.ts";
+import { newPlan, type PlanDocument } from "./document/document.ts";
+import { PlanEngine } from "./engine.ts";
+import { fixingsOf } from "./fixings.ts";
+import { bundleOf, type PlanBundle } from "./results/bundle.ts";
+import { figuresOf } from "./results/figures.ts";
+
+const document: PlanDocument = {
+  ...newPlan(),
+  parting: {
+    ...newPlan().parting,
+    pulls: [
+      [1, 0, 0],
+      [-1, 0, 0],
+    ],
+  },
+};
+let bundle: PlanBundle;
+beforeAll(async () => {
+  const ball = moved(sphere(200, 48), 0, 0, 180);
+  const result = new PlanEngine(ball).run(document, TYPICAL_RATES, 7, ctx);
+  bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
+});
+
+const ids = () => bundle.lines.map((_, k) => `line-${k + 1}`);
+const bought = (plan: PlanDocument, material: string) =>
+  figuresOf(bundle.figures, plan, TYPICAL_RATES, undefined, fixingsOf(bundle, plan, ids())).takeoff.materials.find(
+    (line) => line.material === material,
+  );
+
+describe("bolts and keys in the buying list", () => {
+  it("are as many as stand on walls and jacket", () => {
+    const { bolts, jacketKeys } = fixingsOf(bundle, document, ids());
+    // Round a ball of 208 mm, one about every 110 mm on the middle of a flange.
+    expect(bolts).toBeGreaterThan(9);
+    expect(bolts).toBeLessThan(16);
+    // On either half those places alone leave free that face its pull nearly straight.
+    expect(jacketKeys).toBeGreaterThanOrEqual(2);
+    expect(bought(document, "bolts")?.quantity).toBe(bolts);
+  });
+
+  it("leave out the walls that are strapped, and keys where none are wanted", () => {
+    const { shell } = document;
+    const flanges = ids().reduce((held, id) => chosen(held, id, { joint: "straps" }), shell.flanges);
+    const jacketKeys = { ...shell.jacketKeys, kind: "none" as const };
+    const without = { ...document, shell: { ...shell, flanges, jacketKeys } };
+    expect(fixingsOf(bundle, without, ids())).toEqual({ bolts: 0, jacketKeys: 0 });
+    expect(bought(without, "bolts")).toBeUndefined();
+    const more = (bought(document, "silicone-base")?.quantity ?? 0) - (bought(without, "silicone-base")?.quantity ?? 0);
+    // A button of 12 and 6.4 mm, 8 mm high, is 2.2 cm3: some 2.5 g of base with its waste.
+    const { jacketKeys: count } = fixingsOf(bundle, document, ids());
+    expect((1000 * more) / count).toBeGreaterThan(2.3);
+    expect((1000 * more) / count).toBeLessThan(2.9);
+  });
+
+  it("are long enough for two flanges, washers and nut, and no longer than the next length sold", () => {
+    expect(boltLengthMm(18, 6)).toBe(50);
+    expect(boltLengthMm(10, 6)).toBe(35);
+    for (const flangeMm of [6, 9, 14, 22]) {
+      const spareMm = boltLengthMm(flangeMm, 8) - (2 * flangeMm + 2 * 1.6 + 0.8 * 8);
+      expect(spareMm).toBeGreaterThanOrEqual(3);
+      expect(spareMm).toBeLessThan(8);
+    }
+  });
+});
