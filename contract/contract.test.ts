@@ -85,12 +85,20 @@ describe("the plan document", () => {
   });
 
   it("of version 6 gets typical flanges, and keeps its shell", () => {
-    const { flanges, casting, jacketKeys, ...shell } = newPlan().shell;
+    const { flanges, casting, jacketKeys, ribs, ...shell } = newPlan().shell;
     const stored = { ...newPlan(), version: 6, shell: { ...shell, system: "polyester-mat", figures: { layers: 5 } } };
     expect(upgradePlan(stored).shell).toEqual({
       ...{ system: "polyester-mat", figures: { layers: 5 } },
-      ...{ flanges, casting, jacketKeys },
+      ...{ flanges, casting, jacketKeys, ribs },
     });
+  });
+
+  it("of version 7 gets poles where it spans too far, and keeps its flanges", () => {
+    const { ribs, ...shell } = newPlan().shell;
+    const stored = { ...newPlan(), version: 7, shell: { ...shell, flanges: { ...shell.flanges, widthMm: 61 } } };
+    const read = upgradePlan(stored).shell;
+    expect(read.ribs).toEqual(ribs);
+    expect(read.flanges.widthMm).toBe(61);
   });
 
   it.each([

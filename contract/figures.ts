@@ -99,6 +99,12 @@ const report = z.object({
     .nullable()
     .default(null),
   ways: z.array(z.object({ turnDeg: number, offMm: number })).default([]),
+  spans: z
+    .object({
+      widestMm: numbers,
+      ribs: z.array(z.object({ section: number, points: numbers, normals: numbers, lengthMm: number })),
+    })
+    .default({ widestMm: [], ribs: [] }),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),
   hidden: z.array(
     z.object({

@@ -9,6 +9,7 @@ import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
+import { POLE_MATERIALS, RIB_KINDS, RIB_SPANS_MM, TYPICAL_RIBS } from "../core/ribs/settings.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { DECISION_KINDS } from "../core/survey/decisions.ts";
 import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
@@ -121,6 +122,12 @@ const jacketKeys = z.object({
   spacingMm: z.number().min(50).max(1000),
 });
 
+const ribs = z.object({
+  kind: z.enum(RIB_KINDS),
+  pole: z.enum(POLE_MATERIALS),
+  spanMm: z.number().min(RIB_SPANS_MM.least).max(RIB_SPANS_MM.most).nullable(),
+});
+
 export const planDocument: z.ZodType<PlanDocument> = z.object({
   version: z.literal(PLAN_VERSION),
   seat: z.object({
@@ -199,12 +206,13 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     flanges,
     casting,
     jacketKeys,
+    ribs,
   }),
 });
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4, fromVersion5, fromVersion6];
+  const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4, fromVersion5, fromVersion6, fromVersion7];
   return planDocument.parse(steps.reduce((document, step) => step(document), stored));
 }
 
@@ -303,6 +311,15 @@ function fromVersion6(stored: unknown): unknown {
     version: 7,
     shell: { flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING, jacketKeys: TYPICAL_JACKET_KEYS, ...old.data.shell },
   };
+}
+
+const version7 = z.looseObject({ version: z.literal(7), shell: z.looseObject({}) });
+
+/** Version 8 decides on ribs and poles. */
+function fromVersion7(stored: unknown): unknown {
+  const old = version7.safeParse(stored);
+  if (!old.success) return stored;
+  return { ...old.data, version: 8, shell: { ribs: TYPICAL_RIBS, ...old.data.shell } };
 }
 
 /** Version 4 has through-holes closed with clay. */

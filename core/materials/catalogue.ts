@@ -17,6 +17,7 @@ export const MATERIALS = {
   "water-clay": { name: "Water clay", unit: "kg" },
   "release-agent": { name: "Release", unit: "kg" },
   bolts: { name: "Bolts with nut and two washers", unit: "pcs" },
+  poles: { name: "Poles, 25 mm", unit: "m" },
   "seam-shims": { name: "Shims", unit: "pcs" },
   "cast-plugs": { name: "Plugs, cast beforehand", unit: "pcs" },
   "plug-mix": { name: "Mix for plugs, cast beforehand", unit: "l" },

@@ -18,7 +18,7 @@ export interface BuiltSection extends SectionSolid {
 }
 
 export async function builtSections(
-  { parting: { body, cells, cellOf } }: Pick<PlanResult, "parting">,
+  { parting: { body, cells, cellOf }, spans }: Pick<PlanResult, "parting" | "spans">,
   { shell, seat, brief }: PlanDocument,
   walls: readonly BuiltWall[],
   ctx: JobContext,
@@ -28,6 +28,7 @@ export async function builtSections(
       ...{ body, cells, cellOf, walls, ...shellTerms(shell) },
       holeMm: shell.flanges.bolts.diameterMm / 2,
       boardMm: seat.onBoard ? 0 : null,
+      ribs: spans.ribs,
     },
     ctx,
   );

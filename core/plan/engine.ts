@@ -179,6 +179,7 @@ export class PlanEngine {
     const walls = this.stages.get("walls", document, terms, ctx);
     const cavity = this.stages.get("cavity", document, terms, ctx);
     const ways = this.stages.get("ways", document, terms, ctx);
+    const spans = this.stages.get("ribs", document, terms, ctx);
     const warnings: PlanWarning[] = [
       ...piece.report.warnings.map((text) => ({ kind: "scan", text }) as const),
       ...parting.warnings,
@@ -187,7 +188,7 @@ export class PlanEngine {
       const text = `The jacket is over ${THICK_JACKET_MM} mm thick: it wastes silicone and will not stretch off easily.`;
       warnings.push({ kind: "jacket", text });
     }
-    return checked({ piece, jacket, parting, walls, cavity, ways, zoneMm, warnings });
+    return checked({ piece, jacket, parting, walls, cavity, ways, spans, zoneMm, warnings });
   }
 
   private terms(rates: Rates, stepMm: number): Terms {

@@ -46,8 +46,12 @@ function isClosed(mesh: TriangleMesh): boolean {
 
 describe("halves over a ball", () => {
   it("without flanges are the shell between two spheres, half each", async () => {
-    const { solids } = await built(ballIn(false, FLANGELESS), 4);
+    const { solids, result } = await built(ballIn(false, FLANGELESS), 4);
     expect(solids).toHaveLength(2);
+    // What is cast, the jacket and the shell fill the ball to the shell's outside.
+    const within = areaAndVolume(result.parting.filled).volumeMm3;
+    const shell = solids.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
+    expect(Math.abs((within + shell) / ((4 / 3) * Math.PI * 123 ** 3) - 1)).toBeLessThan(0.005);
     const all = solids.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
     expect(Math.abs(all / 2_518_112 - 1)).toBeLessThan(0.01);
     for (const { volumeMm3, centreMm, sizeMm, pieces } of solids) {
@@ -102,6 +106,23 @@ describe("sections as solids", () => {
     await withSolids((bodies) => {
       // A body with n holes through it has genus n; half a ball on its board has none of its own.
       for (const { mesh } of solids) expect(bodies.fromMesh(mesh, "a section").genus()).toBe(bolts);
+    });
+  });
+
+  it("have the ribs that stand on them, still one closed body each", async () => {
+    const document = ballIn(true);
+    const ribbed = { ...document, shell: { ...document.shell, ribs: { ...document.shell.ribs, spanMm: 200 } } };
+    const { result, solids } = await built(ribbed, 5);
+    expect(new Set(result.spans.ribs.map(({ section }) => section))).toEqual(new Set([1, 2]));
+    solids.forEach(({ mesh, volumeMm3, pieces }, k) => {
+      expect(isClosed(mesh)).toBe(true);
+      expect(pieces).toBe(1);
+      const own = result.spans.ribs.filter(({ section }) => section === k + 1);
+      // Half round, 60 mm wide and 35 mm high, but for where it stops before the flanges.
+      const mostMm3 = own.reduce((sum, { lengthMm }) => sum + lengthMm * (Math.PI / 2) * 30 * 35, 0);
+      const more = volumeMm3 - plan.solids[k].volumeMm3;
+      expect(more).toBeGreaterThan(0.2 * mostMm3);
+      expect(more).toBeLessThan(1.3 * mostMm3);
     });
   });
 

@@ -11,6 +11,8 @@ import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import type { BodyData } from "../release/body.ts";
 import type { Cells } from "../release/cells.ts";
+import { ridgeAt, ridgePoints } from "../ribs/body.ts";
+import type { Rib } from "../ribs/ribs.ts";
 import { cellBodies } from "./cellBodies.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
 
@@ -25,6 +27,7 @@ export interface SolidsRequest {
   readonly flangeMm: number;
   readonly holeMm: number;
   readonly boardMm: number | null;
+  readonly ribs: readonly Rib[];
 }
 
 export interface SectionSolid {
@@ -79,7 +82,9 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       const own = flangeOf(solids, jacket, request, s + 1);
       const flange = own && without(solids, own, done);
       if (flange) flanges.push(flange);
-      const solid = fastened(solids, flange ? [skin, flange] : [skin], request, s + 1);
+      const ribs = ribsOf(solids, jacket, request, s + 1);
+      const parts = [skin, ...(flange ? [flange] : []), ...(ribs ? [without(solids, ribs, done)] : [])];
+      const solid = fastened(solids, parts, request, s + 1);
       const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
       const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;
       done.push(whole);
@@ -110,6 +115,20 @@ function flangeOf(solids: Solids, jacket: Solid, request: SolidsRequest, number:
     const side = along.wall.sections.indexOf(number);
     return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, request);
   });
+  if (parts.length === 0) return null;
+  const whole = solids.minus(solids.union(parts), jacket);
+  return boardMm === null ? whole : solids.above(whole, boardMm);
+}
+
+/** The ribs over a section; null where it has none. @param number of the section, from one */
+function ribsOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: number): Solid | null {
+  const { shellMm, flangeMm, boardMm } = request;
+  const parts = request.ribs
+    .filter((rib) => rib.section === number)
+    .flatMap((rib) => {
+      const rings = ridgePoints(rib, flangeMm).map((k) => ridgeAt(rib, k, shellMm));
+      return rings.slice(1).map((ring, k) => solids.hull([...rings[k], ...ring]));
+    });
   if (parts.length === 0) return null;
   const whole = solids.minus(solids.union(parts), jacket);
   return boardMm === null ? whole : solids.above(whole, boardMm);

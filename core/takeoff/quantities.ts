@@ -53,6 +53,7 @@ export function quantitiesOf(
   const materials = [
     ...siliconeBuying(siliconeG, thickenedG, keysG),
     ...shell.lines,
+    poles(document, parting),
     ...boltLines(fixings, document, shell.flangeThicknessMm),
     ...wallsAndRelease(document, jacket, parting),
     clay("fills", "fills of clay", Math.max(0, parting.clayMm3 - webMm3)),
@@ -95,6 +96,24 @@ function holePlugs({ jacket: { stops } }: PlanDocument, mm3: number): MaterialLi
     working: {
       formula: "through-holes closed with a plug",
       inputs: [{ name: "all of them displace", value: mm3 / MM3_PER_CM3, unit: "cm³" }],
+    },
+  };
+}
+
+function poles({ shell: { ribs } }: PlanDocument, { spans }: PartingTotals): MaterialLine {
+  const lengths = ribs.kind === "poles" ? (spans?.ribs ?? []).map(({ lengthMm }) => lengthMm / 1000) : [];
+  return {
+    material: "poles",
+    use: "shell",
+    group: "shell",
+    quantity: lengths.reduce((sum, metres) => sum + metres, 0),
+    unit: "m",
+    working: {
+      formula: "lengths of all poles",
+      inputs: [
+        { name: "poles", value: lengths.length, unit: "" },
+        { name: "longest", value: Math.max(0, ...lengths), unit: "m" },
+      ],
     },
   };
 }

@@ -37,6 +37,29 @@ beforeAll(async () => {
 });
 
 describe("the takeoff", () => {
+  it("buys the poles of all ribs, and cautions about those that plaster spoils", () => {
+    const { shell } = document;
+    const poled = (kind: "poles" | "ribs", pole: "stainless" | "steel" | "timber", system = shell.system) => {
+      const plan: PlanDocument = { ...document, shell: { ...shell, system, ribs: { kind, pole, spanMm: 200 } } };
+      const spans = {
+        widestMm: [400, 400],
+        ribs: [700, 500].map((lengthMm) => ({ section: 1, points: [], normals: [], lengthMm })),
+      };
+      const figures = figuresOf(
+        { ...bundle.figures, report: { ...bundle.figures.report, spans } },
+        plan,
+        TYPICAL_RATES,
+      );
+      const poles = figures.takeoff.materials.find(({ material }) => material === "poles");
+      return { metres: poles?.quantity ?? 0, told: planCautions(figures, plan).filter((text) => /poles/.test(text)) };
+    };
+    expect(poled("poles", "stainless")).toEqual({ metres: 1.2, told: [] });
+    expect(poled("ribs", "steel")).toEqual({ metres: 0, told: [] });
+    expect(poled("poles", "steel").told.join()).toMatch(/rust/);
+    expect(poled("poles", "timber").told.join()).toMatch(/rot/);
+    expect(poled("poles", "timber", "polyester-mat").told).toEqual([]);
+  });
+
   it("has a task for every coat and every section, in the order they are done", () => {
     const names = own.tasks.map((task) => task.name);
     expect(names).toEqual(["Coat 1", "Coat 2", "Coat 3", "Coat 4", "Section 1", "Section 2"]);

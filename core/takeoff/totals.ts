@@ -28,6 +28,8 @@ export interface PartingTotals {
     readonly areasMm2: readonly number[];
     readonly id?: string;
   }[];
+  /** Where ribs or poles stiffen the sections; settled plans only. */
+  readonly spans?: { readonly ribs: readonly { readonly lengthMm: number }[] };
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;

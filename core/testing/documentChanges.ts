@@ -83,6 +83,7 @@ export const CHANGES: {
     system: { shell: { ...shell, system: "polyester-mat" } },
     // The thickness of flanges follows, too.
     figures: { shell: { ...shell, figures: { thicknessMm: 30, flangeThicknessMm: 31 } } },
+    ribs: { shell: { ...shell, ribs: { ...shell.ribs, spanMm: 333 } } },
     jacketKeys: { shell: { ...shell, jacketKeys: { ...shell.jacketKeys, kind: "none" } } },
     casting: { shell: { ...shell, casting: { ...shell.casting, fillShare: 0.5 } } },
     flanges: { shell: { ...shell, flanges: { ...shell.flanges, widthMm: 60 } } },

@@ -3,6 +3,7 @@ import type { CastingSettings } from "../../casting/settings.ts";
 import type { FlangeSettings } from "../../flange/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import type { JacketKeySettings } from "../../keys/settings.ts";
+import type { RibSettings } from "../../ribs/settings.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
 import { sameValue } from "./sameValue.ts";
@@ -25,6 +26,7 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inFlanges(before.shell.flanges, after.shell.flanges, words),
     ...inCasting(before.shell.casting, after.shell.casting),
     ...inJacketKeys(before.shell.jacketKeys, after.shell.jacketKeys, words),
+    ...inRibs(before.shell.ribs, after.shell.ribs, words),
   ];
 }
 
@@ -186,6 +188,15 @@ function inCasting(before: CastingSettings, after: CastingSettings): string[] {
     ...changed("How full", before.fillShare, after.fillShare, (share: number) => `${Math.round(100 * share)} %`),
     ...changed("Density of the cast", before.densityGPerCm3, after.densityGPerCm3, density),
     ...changed("Load of a bolt", before.boltLoadN, after.boltLoadN, (n: number) => `${n} N`),
+  ];
+}
+
+function inRibs(before: RibSettings, after: RibSettings, { length }: LengthWords): string[] {
+  const span = (mm: number | null) => (mm === null ? "by the shell's strength" : length(mm));
+  return [
+    ...changed("Ribs or poles", before.kind, after.kind),
+    ...changed("Poles of", before.pole, after.pole),
+    ...changed("Widest span", before.spanMm, after.spanMm, span),
   ];
 }
 

@@ -11,6 +11,7 @@ import type { Stop } from "../../jacket/stops.ts";
 import { type JacketKeySettings, TYPICAL_JACKET_KEYS } from "../../keys/settings.ts";
 import type { Layout } from "../../parting/layout/layout.ts";
 import type { FillChoice } from "../../release/fills.ts";
+import { type RibSettings, TYPICAL_RIBS } from "../../ribs/settings.ts";
 import type { Direction } from "../../space/directions.ts";
 import type { Dismissal } from "../../survey/decisions.ts";
 import { NO_ZONES, type Zones } from "../../survey/zones.ts";
@@ -18,7 +19,7 @@ import type { LengthUnit } from "../../units/index.ts";
 import { type Identity, NOBODY_KNOWN } from "./identity.ts";
 import type { SearchRates } from "./searchRates.ts";
 
-export const PLAN_VERSION = 7;
+export const PLAN_VERSION = 8;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6, 7, 8] as const;
@@ -95,6 +96,7 @@ export interface PlanDocument {
     readonly flanges: FlangeSettings;
     readonly casting: CastingSettings;
     readonly jacketKeys: JacketKeySettings;
+    readonly ribs: RibSettings;
   };
 }
 
@@ -145,6 +147,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       flanges: TYPICAL_FLANGES,
       casting: TYPICAL_CASTING,
       jacketKeys: TYPICAL_JACKET_KEYS,
+      ribs: TYPICAL_RIBS,
     },
   };
 }

@@ -26,6 +26,7 @@ export type RatedGeometry = Pick<
   | "sections"
   | "partingLengthMm"
   | "walls"
+  | "spans"
   | "fillMm3"
   | "clayMm3"
   | "plugMm3"

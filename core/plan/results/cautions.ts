@@ -1,7 +1,14 @@
 /** Everything in a plan that needs the user, in plain words. */
+import { IN_PLASTER } from "../../ribs/settings.ts";
+import { shellSystem } from "../../shell/index.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { PlanFigures } from "./figures.ts";
 import { METRIC, type Words, warningInWords } from "./warnings.ts";
+
+const POLES_RUST =
+  "Steel poles rust in plaster and crack it: take stainless steel, aluminium or glass fibre, or seal them.";
+const POLES_ROT =
+  "Timber poles swell and rot in plaster: take stainless steel, aluminium or glass fibre, or seal them.";
 
 export function planCautions(
   { report, takeoff, warnings }: PlanFigures,
@@ -14,5 +21,12 @@ export function planCautions(
       ? [`Section ${k + 1} is over your lift limit of ${liftLimitKg} kg: two people or a hoist.`]
       : [],
   );
-  return [...warnings.map((warning) => warningInWords(warning, report.piece.boxMm, words)), ...heavy];
+  const spoiled = IN_PLASTER[document.shell.ribs.pole];
+  const poles =
+    spoiled &&
+    shellSystem(document.shell.system).isWet &&
+    takeoff.materials.some(({ material }) => material === "poles")
+      ? [spoiled === "rusts" ? POLES_RUST : POLES_ROT]
+      : [];
+  return [...warnings.map((warning) => warningInWords(warning, report.piece.boxMm, words)), ...heavy, ...poles];
 }

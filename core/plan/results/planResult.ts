@@ -2,6 +2,7 @@
 import type { Wetted } from "../../casting/wetted.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { OtherWay } from "../../keys/whichWay.ts";
+import type { Spans } from "../../ribs/ribs.ts";
 import type { ZoneKind } from "../../survey/zones.ts";
 import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
@@ -19,6 +20,8 @@ export interface PlanResult {
   readonly cavity: Wetted | null;
   /** Ways that the jacket nearly fits its shell beside the right one; settled plans only. */
   readonly ways: readonly OtherWay[];
+  /** How far the sections span, and the ribs where that is too far; settled plans only. */
+  readonly spans: Spans;
   /** How much of the lines runs through each kind of zone. */
   readonly zoneMm: Readonly<Record<ZoneKind, number>>;
   readonly warnings: readonly PlanWarning[];

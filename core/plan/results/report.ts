@@ -79,6 +79,8 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
     cavity: result.cavity,
     /** Ways that the jacket nearly fits its shell beside the right one. */
     ways: result.ways,
+    /** How far the sections span, and the ribs where that is too far. */
+    spans: result.spans,
     /** Length of line in each kind of zone. */
     zoneMm: result.zoneMm,
     /** Stretches of line out of sight along one neighbour's pull. */

@@ -20,9 +20,9 @@ function rerun(before: PlanDocument, after: PlanDocument, later = terms): StageN
 }
 
 const ALL = STAGE_NAMES;
-const FROM_JACKET: StageName[] = ["jacket", "survey", "parting", "zones", "walls", "cavity", "ways"];
-const FROM_SURVEY: StageName[] = ["survey", "parting", "zones", "walls", "cavity"];
-const FROM_SECTIONS: StageName[] = ["parting", "zones", "walls", "cavity"];
+const FROM_JACKET: StageName[] = ["jacket", "survey", "parting", "zones", "walls", "cavity", "ways", "ribs"];
+const FROM_SURVEY: StageName[] = ["survey", "parting", "zones", "walls", "cavity", "ribs"];
+const FROM_SECTIONS: StageName[] = ["parting", "zones", "walls", "cavity", "ribs"];
 const NONE: StageName[] = [];
 
 /** The stages that must run again after each field of the document has changed; those of all others are none. */
@@ -52,6 +52,7 @@ const AFTER: readonly (readonly [StageName[], readonly string[]])[] = [
     ["jacket.coats", "jacket.smoothingMm", "jacket.rimWidthMm", "jacket.footClayMm", "jacket.stops", "zones.thicker"],
   ],
   [["zones"], ["zones.fragile"]],
+  [["ribs"], ["shell.ribs"]],
 ];
 const stagesAfter = (name: string): StageName[] => AFTER.find(([, names]) => names.includes(name))?.[0] ?? NONE;
 

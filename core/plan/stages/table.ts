@@ -7,6 +7,7 @@ import { cavityStage } from "./cavity.ts";
 import { jacketStage } from "./jacket.ts";
 import { partingStage } from "./parting.ts";
 import { pieceStage } from "./piece.ts";
+import { ribsStage } from "./ribs.ts";
 import type { OutOf, Stage, Terms } from "./stage.ts";
 import { surveyStage } from "./survey.ts";
 import { wallsStage } from "./walls.ts";
@@ -22,6 +23,7 @@ export const STAGES = {
   walls: wallsStage,
   cavity: cavityStage,
   ways: waysStage,
+  ribs: ribsStage,
 } as const;
 
 export type StageName = keyof typeof STAGES;

@@ -11,6 +11,9 @@ export const gypsumJute: ShellSystem = {
   cautions: ["gypsum-dust", "gypsum-heat", "drains", "lifting"],
   setMin: { value: 90, unit: "min", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min", source: TYPICAL },
+  isWet: true,
+  bendingMPa: { value: 0.8, unit: "MPa", source: TYPICAL },
+  modulusMPa: { value: 3000, unit: "MPa", source: TYPICAL },
   parameters: [
     { key: "thicknessMm", label: "Thickness", unit: "mm", value: 20, least: 8, most: 60, step: 1, source: TYPICAL },
     {

@@ -11,6 +11,9 @@ export const polyesterMat: ShellSystem = {
   cautions: ["polyester", "glass-fibre", "lifting"],
   setMin: { value: 180, unit: "min at 20 °C", source: TYPICAL },
   restMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
+  isWet: false,
+  bendingMPa: { value: 25, unit: "MPa", source: TYPICAL },
+  modulusMPa: { value: 7000, unit: "MPa", source: TYPICAL },
   parameters: [
     { key: "gelCoatMm", label: "Gel coat", unit: "mm", value: 0.5, least: 0, most: 2, step: 0.1, source: TYPICAL },
     { key: "layers", label: "Layers of mat", unit: "", value: 4, least: 1, most: 12, step: 1, source: TYPICAL },

@@ -46,6 +46,11 @@ export interface ShellSystem {
   /** Wait after a section before the next is built against it, and after the last before the shell is opened. */
   readonly setMin: Property;
   readonly restMin: Property;
+  /** The bending that it is let bear, with a safety of about four, and how stiff it is, MPa. */
+  readonly bendingMPa: Property;
+  readonly modulusMPa: Property;
+  /** Is it mixed with water? Steel rusts in it then, and timber swells. */
+  readonly isWet: boolean;
   /** Of the shell with what lies in it, just built and ready to use, g/cm3. @param figure value of each parameter by key */
   densities(figure: (key: string) => number): ShellDensities;
   /** @param figure value of each parameter by key */

@@ -5,6 +5,8 @@ import { boltOffMm, leastWidthMm } from "../../../core/flange/fastenings.ts";
 import { FLANGE_WIDTHS_MM, type FlangeKeyKind, type FlangeSettings, KEY_KINDS } from "../../../core/flange/settings.ts";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { type BuiltWall, shellTerms, wallTotals } from "../../../core/plan/builtWalls.ts";
+import { ribBody } from "../../../core/ribs/body.ts";
+import type { Rib } from "../../../core/ribs/ribs.ts";
 import { useShow } from "../../lib/show.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
 import type { Xyz } from "../../scene/pointer.ts";
@@ -19,6 +21,7 @@ import { CanBeBuilt } from "./parts/CanBeBuilt.tsx";
 import { CastingPush } from "./parts/CastingPush.tsx";
 import { JacketKeys } from "./parts/JacketKeys.tsx";
 import { Profiles } from "./parts/Profiles.tsx";
+import { Ribs } from "./parts/Ribs.tsx";
 import { SolidSections } from "./parts/SolidSections.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
@@ -137,6 +140,9 @@ export function ShellStation({ piece, document, planning }: StationProps) {
           pieceName={piece.name}
         />
       )}
+      {bundle && (
+        <Ribs document={document} spans={bundle.figures.report.spans} box={bundle.figures.report.piece.boxMm} />
+      )}
       {bundle && <Profiles profile={profile} />}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />
       {walls.length > 0 && (
@@ -169,6 +175,8 @@ function useShellOnStage(
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
+  const ribs = bundle?.figures.report.spans.ribs;
+  const standing = useMemo(() => withRibs(flanges, ribs ?? [], shellMm, flangeMm), [flanges, ribs, shellMm, flangeMm]);
   const made = useSolids((held) => held.made);
   const solids = bundle && solidsFor(made, madeFrom(bundle.walls, document.shell));
   // Once they are worked out, the sections are shown as the bodies they will be.
@@ -176,7 +184,7 @@ function useShellOnStage(
   useShown(bundle, document.seat.onBoard, {
     piece: "hidden",
     sections: true,
-    ...(bodies ? { bodies } : { flanges }),
+    ...(bodies ? { bodies } : { flanges: standing }),
   });
   useEffect(() => {
     const onJacket = keys.map(
@@ -220,6 +228,19 @@ function flangesBySection(walls: readonly BuiltWall[], sections: number, flangeM
     });
   }
   return out;
+}
+
+/** The same with the ribs that stand on each section. */
+function withRibs(
+  flanges: readonly TriangleMesh[][],
+  ribs: readonly Rib[],
+  shellMm: number,
+  flangeMm: number,
+): TriangleMesh[][] {
+  return flanges.map((own, s) => [
+    ...own,
+    ...ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, shellMm, flangeMm) ?? []) : [])),
+  ]);
 }
 
 function shownFastenings({ along, fastenings }: BuiltWall, flangeMm: number, boltMm: number): ShownFastening[] {

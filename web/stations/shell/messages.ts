@@ -1,6 +1,7 @@
 /** Everything the station Shell says, part by part; figures come in as they are shown. */
 import type { BoltTrouble } from "../../../core/flange/fastenings.ts";
 import type { Joint } from "../../../core/flange/settings.ts";
+import type { PoleMaterial, RibKind } from "../../../core/ribs/settings.ts";
 import type { RoomLimit } from "../../../core/walls/wallGround.ts";
 
 type Shown = string | number;
@@ -51,6 +52,32 @@ export const messages = {
     radius: "Radius",
     keyPitch: "Apart, about",
     typical: "Typical figures; the data sheet of your shell and your own practice win.",
+  },
+  ribs: {
+    title: "Ribs and poles",
+    kind: "Where it spans too far",
+    kinds: { poles: "Poles", ribs: "Ribs", none: "Nothing" } satisfies Record<RibKind, string>,
+    limit: "It may span",
+    byStrength: (span: Shown) => `By its strength: ${span}`,
+    byHand: "By hand",
+    rule: "As a flat strip on two supports under three times its own weight and someone leaning on it. A curved shell bears more; an estimate.",
+    widest: "Widest span, by section",
+    none: "No section spans farther than that.",
+    pole: "Poles of",
+    poles: {
+      stainless: "Stainless steel tube",
+      aluminium: "Aluminium tube",
+      "glass-fibre": "Glass-fibre rod",
+      steel: "Steel tube",
+      timber: "Timber",
+    } satisfies Record<PoleMaterial, string>,
+    spoils: {
+      rusts: "Steel rusts in plaster and cracks it. Take another, or seal it well.",
+      rots: "Timber swells in wet plaster and rots. Take another, or seal it well.",
+    },
+    where: (section: Shown, length: Shown, place: Shown) => `Section ${section}: ${length}, ${place}`,
+    total: "All together",
+    how: "Laid across the section over its last layer but one, from flange to flange, and wrapped in.",
   },
   wall: {
     title: (number: Shown, sections: Shown) => `Wall ${number}, between ${sections}`,

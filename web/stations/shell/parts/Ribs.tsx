@@ -1,0 +1,104 @@
+import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import type { Spans } from "../../../../core/ribs/ribs.ts";
+import {
+  IN_PLASTER,
+  POLE_MATERIALS,
+  RIB_KINDS,
+  RIB_SPANS_MM,
+  type RibKind,
+  type RibSettings,
+} from "../../../../core/ribs/settings.ts";
+import { shellSystem } from "../../../../core/shell/index.ts";
+import { spanLimitMm } from "../../../../core/shell/span.ts";
+import { type Box, placeInWords } from "../../../../core/survey/place.ts";
+import { usePlan } from "../../../document/planStore.ts";
+import { useShow } from "../../../lib/show.ts";
+import { Figure } from "../../../ui/Figure.tsx";
+import { Caution, Choice, Part } from "../../../ui/fields.tsx";
+import { LengthField } from "../../../ui/LengthField.tsx";
+import { messages } from "../messages.ts";
+
+const t = messages.ribs;
+
+/** How far the sections span between their flanges, and what stiffens them where that is too far. */
+export function Ribs({ document, spans, box }: { document: PlanDocument; spans: Spans; box: Box }) {
+  const show = useShow();
+  const edit = usePlan((plan) => plan.edit);
+  const { ribs, system, figures } = document.shell;
+  const set = (change: Partial<RibSettings>) =>
+    edit((plan) => ({ ...plan, shell: { ...plan.shell, ribs: { ...plan.shell.ribs, ...change } } }));
+  const byStrengthMm = Math.round(spanLimitMm(system, figures));
+  const spoiled = ribs.kind === "poles" && shellSystem(system).isWet ? IN_PLASTER[ribs.pole] : null;
+  const totalMm = spans.ribs.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
+  return (
+    <Part title={t.title}>
+      <Choice<RibKind>
+        label={t.kind}
+        value={ribs.kind}
+        options={RIB_KINDS.map((value) => ({ value, name: t.kinds[value] }))}
+        onChange={(kind) => set({ kind })}
+      />
+      <Choice
+        label={t.limit}
+        value={ribs.spanMm === null ? "strength" : "hand"}
+        options={[
+          { value: "strength", name: t.byStrength(show.length(byStrengthMm)) },
+          { value: "hand", name: t.byHand },
+        ]}
+        onChange={(how) => set({ spanMm: how === "strength" ? null : byStrengthMm })}
+      />
+      {ribs.spanMm !== null && (
+        <LengthField
+          label={t.limit}
+          valueMm={ribs.spanMm}
+          leastMm={RIB_SPANS_MM.least}
+          mostMm={RIB_SPANS_MM.most}
+          stepMm={10}
+          onChange={(spanMm) => set({ spanMm })}
+        />
+      )}
+      <p className="quiet mt-1 text-xs">{t.rule}</p>
+      {spans.widestMm.length > 0 && (
+        <Figure label={t.widest}>{spans.widestMm.map((mm) => show.length(10 * Math.round(mm / 10))).join(", ")}</Figure>
+      )}
+      {ribs.kind === "poles" && (
+        <label className="mt-1 flex items-center justify-between gap-2 text-sm">
+          <span className="quiet">{t.pole}</span>
+          <select
+            className="select select-sm w-52"
+            value={ribs.pole}
+            onChange={(event) => set({ pole: event.target.value as RibSettings["pole"] })}
+          >
+            {POLE_MATERIALS.map((pole) => (
+              <option key={pole} value={pole}>
+                {t.poles[pole]}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {spoiled && <Caution>{t.spoils[spoiled]}</Caution>}
+      {ribs.kind !== "none" &&
+        spans.widestMm.length > 0 &&
+        (spans.ribs.length === 0 ? (
+          <p className="quiet mt-1 text-sm">{t.none}</p>
+        ) : (
+          <>
+            <ul className="mt-1 text-sm">
+              {spans.ribs.map(({ section, lengthMm, points }) => {
+                const k = 3 * Math.floor(points.length / 6);
+                const place = placeInWords([points[k], points[k + 1], points[k + 2]], box, (mm) => show.length(mm));
+                return (
+                  <li key={`${section} ${points[k]} ${points[k + 2]}`}>
+                    {t.where(section, show.length(10 * Math.round(lengthMm / 10)), place)}
+                  </li>
+                );
+              })}
+            </ul>
+            <Figure label={t.total}>{show.length(10 * Math.round(totalMm / 10))}</Figure>
+            <p className="quiet mt-1 text-xs">{t.how}</p>
+          </>
+        ))}
+    </Part>
+  );
+}
