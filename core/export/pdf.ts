@@ -44,18 +44,38 @@ export interface PdfRequest {
 }
 
 export async function pagesPdf({ title, drawings, names, layout, paper }: PdfRequest): Promise<Uint8Array> {
+  const { pdf, font } = await begun(title);
+  mapPage(pdf, font, title, names, layout, paper);
+  layout.pages.forEach((page, n) => {
+    drawPage(pdf, font, page, { drawings, paper, label: labelOf(page, names, n, layout.pages.length, title) });
+  });
+  return pdf.save();
+}
+
+/** Drawings that fit a page, one on each, without tiles and page map. */
+export async function sheetsPdf(title: string, drawings: readonly Drawing[], paper: Paper): Promise<Uint8Array> {
+  const { pdf, font } = await begun(title);
+  for (const drawing of drawings) {
+    const heightMm = paper.heightMm ?? drawing.heightMm + 2 * paper.marginMm;
+    const page = pdf.addPage([paper.widthMm * POINTS, heightMm * POINTS]);
+    const here = movedBy(drawing, [
+      (paper.widthMm - drawing.widthMm) / 2,
+      heightMm - paper.marginMm - drawing.heightMm,
+    ]);
+    drawLines(page, here);
+    for (const { at, text, heightMm: size } of here.texts) write(page, font, text, at[0], at[1], size);
+  }
+  return pdf.save();
+}
+
+async function begun(title: string): Promise<{ pdf: PDFDocument; font: PDFFont }> {
   const pdf = await PDFDocument.create();
   pdf.setTitle(title);
   pdf.setProducer("Rimefell");
   // The same plan gives the same file.
   pdf.setCreationDate(new Date(0));
   pdf.setModificationDate(new Date(0));
-  const font = await pdf.embedFont(StandardFonts.Helvetica);
-  mapPage(pdf, font, title, names, layout, paper);
-  layout.pages.forEach((page, n) => {
-    drawPage(pdf, font, page, { drawings, paper, label: labelOf(page, names, n, layout.pages.length, title) });
-  });
-  return pdf.save();
+  return { pdf, font: await pdf.embedFont(StandardFonts.Helvetica) };
 }
 
 function labelOf({ tile, placed }: Page, names: readonly string[], n: number, of: number, title: string): string {
@@ -71,10 +91,15 @@ const colourOf = (layer: SheetLayer) => {
   return rgb(r, g, b);
 };
 
-/** Letters that the standard fonts of PDF do not have are left out. */
+/** Thin and fixed spaces, which figures are shown with. */
+const SPACES = /[\u00a0\u2009\u202f]/g;
+
+/** The standard fonts of PDF have no thin spaces; a letter that they do not have is a question mark. */
 function plain(font: PDFFont, text: string): string {
   const known = new Set(font.getCharacterSet());
-  return Array.from(text, (letter) => (known.has(letter.codePointAt(0) ?? 0) ? letter : "?")).join("");
+  return Array.from(text.replace(SPACES, " "), (letter) => (known.has(letter.codePointAt(0) ?? 0) ? letter : "?")).join(
+    "",
+  );
 }
 
 function write(page: PDFPage, font: PDFFont, text: string, xMm: number, yMm: number, heightMm: number, turned = false) {

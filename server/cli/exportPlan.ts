@@ -2,6 +2,7 @@ import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
+import { sheetsPdf } from "../../core/export/pdf.ts";
 import { planGlb } from "../../core/export/planGlb.ts";
 import { sheetDxf, sheetSvg } from "../../core/export/sheets.ts";
 import { writeStl } from "../../core/export/stl.ts";
@@ -16,6 +17,8 @@ import type { BuiltSection } from "../../core/plan/builtSections.ts";
 import { type BuiltWall, drillMapCsv } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { PlanResult } from "../../core/plan/engine.ts";
+import type { PlanReport } from "../../core/plan/planReport.ts";
+import { sectionSheets } from "../../core/plan/sectionSheets.ts";
 
 /** Patterns are printed on this where nothing else is asked for. */
 const PAPER = "a4";
@@ -26,15 +29,14 @@ export interface PlanExport {
   readonly walls: readonly BuiltWall[];
   readonly solids: readonly BuiltSection[];
   readonly keys: readonly JacketKey[];
+  readonly report: PlanReport;
   /** Name of the sculpture. */
   readonly pieceName: string;
 }
 
 /** Writes the plan's files into a folder, made if it is not there. */
-export async function exportPlan(
-  { result, document, walls, solids, keys, pieceName }: PlanExport,
-  directory: string,
-): Promise<void> {
+export async function exportPlan(plan: PlanExport, directory: string): Promise<void> {
+  const { result, document, walls, solids, keys, pieceName } = plan;
   await mkdir(directory, { recursive: true });
   const { jacket, parting } = result;
   await writeFile(join(directory, "jacket.stl"), writeStl(jacket.mesh));
@@ -56,8 +58,22 @@ export async function exportPlan(
     await writeFile(join(folder, `wall-${pattern.number}.dxf`), sheetDxf(sheet));
   }
   await exportSolids(solids, join(directory, "sections"));
+  await exportSheets(plan, join(directory, "sections"));
   const { bytes } = await wallsPdf(walls, pieceName, paperOf(PAPER));
   await writeFile(join(folder, `walls-${PAPER}.pdf`), bytes);
+}
+
+async function exportSheets(
+  { result, document, walls, solids, keys, pieceName, report }: PlanExport,
+  folder: string,
+): Promise<void> {
+  const drawings = sectionSheets({
+    ...{ pieceName, document, report, walls, keys, solids },
+    massesG: report.sections.map(({ shellMassG }) => shellMassG),
+    skins: result.parting.sections.map(({ skin }) => skin),
+  });
+  const bytes = await sheetsPdf(`${pieceName}: sections`, drawings, paperOf(PAPER));
+  await writeFile(join(folder, `section-sheets-${PAPER}.pdf`), bytes);
 }
 
 async function exportSolids(solids: readonly BuiltSection[], folder: string): Promise<void> {

@@ -120,10 +120,12 @@ async function plan(options: PlanArguments): Promise<void> {
   const ground = { ...parting, jacketMm: jacket.thicknessMm };
   const keys = walls ? builtKeys(ground, document) : [];
   const solids = options.exportDir && walls ? await solidsOf(result, document, walls, ctx) : [];
-  if (options.exportDir && walls)
-    await exportPlan({ result, document, walls, solids, keys, pieceName: pieceName(options.file) }, options.exportDir);
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
   const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, keys });
+  if (options.exportDir && walls) {
+    const name = pieceName(options.file);
+    await exportPlan({ result, document, walls, solids, keys, report, pieceName: name }, options.exportDir);
+  }
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
 }
 

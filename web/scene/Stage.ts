@@ -116,10 +116,11 @@ export class Stage {
   }
 
   setSections(sections: readonly ShownSection[]): void {
-    const parts = sections.flatMap(({ number, skin, pull, fillMm, fillKinds, flanges = [] }) => [
+    const parts = sections.flatMap(({ number, skin, pull, fillMm, fillKinds, flanges = [], ribs = [] }) => [
       ...[number, skin, ...pull],
       ...[fillMm, fillKinds],
       ...flanges,
+      ...ribs,
     ]);
     if (!this.tellOnce("setSections", parts, sections)) this.tell("putSectionsBack");
   }

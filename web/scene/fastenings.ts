@@ -1,15 +1,15 @@
 /** Bolts and flange keys on the stage: bolts as rods with a nut at either end, keys as low domes. */
 import * as THREE from "three";
-import { steel, wanting } from "./materials.ts";
+import { plaster, steel, wanting } from "./materials.ts";
 import type { Xyz } from "./pointer.ts";
 
 export interface ShownFastening {
-  readonly kind: "bolt" | "key";
+  readonly kind: "bolt" | "key" | "foot";
   readonly at: Xyz;
   /** Square to the wall, of length one. */
   readonly normal: Xyz;
   readonly radiusMm: number;
-  /** Of a bolt, from end to end. */
+  /** Of a bolt or a foot, from end to end. */
   readonly lengthMm: number;
   /** Something speaks against it where it stands: it has another shape as well as colour. */
   readonly trouble: boolean;
@@ -28,6 +28,7 @@ export function fasteningMarks(all: readonly ShownFastening[]): THREE.Object3D[]
       return scattered(of("bolt", false), nut, steel());
     }),
     scattered(of("bolt", true), new THREE.BoxGeometry(4, 1.1, 4), wanting()),
+    scattered(of("foot", false), new THREE.CylinderGeometry(1, 1, 1, 16), plaster()),
     scattered(of("key", false), new THREE.SphereGeometry(1, 16, 10), steel(), true),
   ];
 }

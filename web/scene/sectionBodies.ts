@@ -4,7 +4,7 @@ import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
 import type { Direction } from "../../core/space/directions.ts";
 import { geometryOf, paint, stencilPlace } from "./geometry.ts";
-import { fillColour, hatch, hatched, sectionSkin } from "./materials.ts";
+import { fillColour, hatch, hatched, plaster, sectionSkin } from "./materials.ts";
 import { stencil } from "./stencil.ts";
 
 export interface ShownSection {
@@ -19,6 +19,8 @@ export interface ShownSection {
   readonly numbered?: { readonly on: TriangleMesh; readonly offMm: number };
   /** Its flanges, where they are shown. */
   readonly flanges?: readonly TriangleMesh[];
+  /** Its ribs and poles, where they are shown. */
+  readonly ribs?: readonly TriangleMesh[];
 }
 
 /** A section slides out by no more than so many radii of the piece. */
@@ -46,6 +48,7 @@ export class SectionBody {
       new THREE.Mesh(geometry, fillMm ? hatched() : sectionSkin(number)),
       stencil(number, at, facing, radiusMm * NUMBER_SHARE),
       ...(section.flanges ?? []).map((flange) => new THREE.Mesh(geometryOf(flange), sectionSkin(number))),
+      ...(section.ribs ?? []).map((rib) => new THREE.Mesh(geometryOf(rib), plaster())),
     );
   }
 

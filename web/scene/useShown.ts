@@ -15,6 +15,8 @@ export interface Shown {
   readonly bodies?: { readonly meshes: readonly TriangleMesh[]; readonly shellMm: number } | null;
   /** The flanges of every section, in their order. */
   readonly flanges?: readonly (readonly TriangleMesh[])[];
+  /** The ribs of every section, in their order. */
+  readonly ribs?: readonly (readonly TriangleMesh[])[];
 }
 
 /** What of a plan is drawn. */
@@ -22,7 +24,7 @@ type Drawn = Omit<PlanBundle, "figures"> & { readonly figures: Pick<BundleFigure
 
 export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
-  const { piece, sections = false, locks = false, fill = false, flanges, bodies } = shown;
+  const { piece, sections = false, locks = false, fill = false, flanges, ribs, bodies } = shown;
   // Figures are made anew with every price; what is drawn is not.
   const report = bundle?.figures.report;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes anew with every bundle.
@@ -41,13 +43,14 @@ export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): 
             fillMm: fill ? bundle.fills[k] : null,
             fillKinds: fill ? bundle.fillKinds[k] : null,
             ...(flanges ? { flanges: flanges[k] ?? [] } : {}),
+            ...(ribs ? { ribs: ribs[k] ?? [] } : {}),
           }))
         : [],
     );
     // Where there are no sections the lines are the station's own.
     if (sections) stage.setLines(bundle.lines);
     stage.setLocks(locks ? bundle.lockPoints : []);
-  }, [stage, report, onBoard, piece, sections, locks, fill, flanges, bodies]);
+  }, [stage, report, onBoard, piece, sections, locks, fill, flanges, ribs, bodies]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);

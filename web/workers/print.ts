@@ -1,6 +1,7 @@
 /** Patterns drawn as PDF, and bodies written as files, on a thread of its own. */
 import * as Comlink from "comlink";
 import type { NamedDrawing, PrintedWall } from "../../core/export/wallsPdf.ts";
+import type { Drawing } from "../../core/patterns/drawing.ts";
 import type { NumberedBody, PrintApi, Printed } from "./print.worker.ts";
 
 /** @returns null where it could not be done */
@@ -33,6 +34,10 @@ export function printDrawings(
   paper: string,
 ): Promise<Printed | null> {
   return onThread((api) => api.drawings(drawings, title, paper));
+}
+
+export function printSheets(title: string, drawings: readonly Drawing[], paper: string): Promise<Uint8Array | null> {
+  return onThread((api) => api.sheets(title, drawings, paper));
 }
 
 export function bodiesAs3mf(bodies: readonly NumberedBody[]): Promise<Uint8Array | null> {

@@ -1,6 +1,7 @@
 /** Draws patterns as PDF and writes bodies as files, so that the page stays awake meanwhile. */
 import * as Comlink from "comlink";
 import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
+import { sheetsPdf } from "../../core/export/pdf.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
 import {
@@ -11,6 +12,7 @@ import {
   wallsPdf,
 } from "../../core/export/wallsPdf.ts";
 import type { TriangleMesh } from "../../core/mesh/mesh.ts";
+import type { Drawing } from "../../core/patterns/drawing.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 
 export interface Printed {
@@ -39,6 +41,10 @@ const api = {
   },
   async drawings(drawings: readonly NamedDrawing[], title: string, paper: string): Promise<Printed> {
     return printed(await drawingsPdf(drawings, title, paperOf(paper)));
+  },
+  /** Drawings that fill a page each. */
+  async sheets(title: string, drawings: readonly Drawing[], paper: string): Promise<Uint8Array> {
+    return handed(await sheetsPdf(title, drawings, paperOf(paper)));
   },
   /** All sections in their pigments, by name. */
   threemf(bodies: readonly NumberedBody[]): Uint8Array {

@@ -1,5 +1,5 @@
 /** The drawing board: all walls laid flat, as they will be printed; bolts are moved on it, and it goes to paper or file. */
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { sheetDxf, sheetSvg } from "../../../core/export/sheets.ts";
 import type { BoltPlace } from "../../../core/flange/settings.ts";
 import { PAPERS } from "../../../core/patterns/pages.ts";
@@ -13,6 +13,7 @@ import { messages } from "./messages.ts";
 import { Calibrate } from "./parts/Calibrate.tsx";
 import { PieceSketch } from "./parts/PieceSketch.tsx";
 import { ProfileOnBoard } from "./parts/ProfileOnBoard.tsx";
+import { SectionSheets } from "./parts/SectionSheets.tsx";
 import { usePicked } from "./picked.ts";
 import { keepScreenPxPerMm, screenPxPerMm } from "./trueSize.ts";
 import { useProfile } from "./useProfile.ts";
@@ -92,6 +93,7 @@ export function DrawingBoard(props: StationProps) {
           {...{ walls, paper, setPaper }}
           pieceName={piece.name}
           diameterMm={document.shell.flanges.bolts.diameterMm}
+          sheets={<SectionSheets station={props} walls={walls} paper={paper} />}
         />
       )}
       {walls.map((built) => (
@@ -189,12 +191,15 @@ function ToPaper({
   diameterMm,
   paper,
   setPaper,
+  sheets,
 }: {
   walls: readonly BuiltWall[];
   pieceName: string;
   diameterMm: number;
   paper: string;
   setPaper: (paper: string) => void;
+  /** What prints the sections' sheets. */
+  sheets: ReactNode;
 }) {
   const picked = usePicked(({ wall }) => wall);
   const [told, setTold] = useState<string | null>(null);
@@ -249,6 +254,7 @@ function ToPaper({
       >
         {t.drillCsv}
       </button>
+      {sheets}
       {told && (
         <span className="quiet text-sm" role="status">
           {told}

@@ -1,5 +1,6 @@
 /** The shell's flanges and what holds them together: decided here, seen on the drawing board and the stage. */
 import { useEffect, useMemo } from "react";
+import type { Stand } from "../../../core/casting/stand.ts";
 import { flangeBody, wallFace } from "../../../core/flange/bodies.ts";
 import { boltOffMm, leastWidthMm } from "../../../core/flange/fastenings.ts";
 import { FLANGE_WIDTHS_MM, type FlangeKeyKind, type FlangeSettings, KEY_KINDS } from "../../../core/flange/settings.ts";
@@ -23,11 +24,13 @@ import { JacketKeys } from "./parts/JacketKeys.tsx";
 import { Profiles } from "./parts/Profiles.tsx";
 import { Ribs } from "./parts/Ribs.tsx";
 import { SolidSections } from "./parts/SolidSections.tsx";
+import { Standing } from "./parts/Standing.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
 import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 import { type ShownKeys, useJacketKeys } from "./useJacketKeys.ts";
 import { type ShownProfile, useProfile } from "./useProfile.ts";
+import { useStand } from "./useStand.ts";
 import { useFlangeEdits, useWalls } from "./useWalls.ts";
 
 export function ShellStation({ piece, document, planning }: StationProps) {
@@ -36,7 +39,8 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const walls = useWalls({ document, planning });
   const keys = useJacketKeys({ document, planning });
   const profile = useProfile({ document, planning });
-  useShellOnStage(walls, keys, document, planning);
+  const stand = useStand(walls, { document, planning });
+  useShellOnStage(walls, keys, stand, document, planning);
   useProfileOnStage(profile, planning);
   const { flanges } = document.shell;
   const terms = shellTerms(document.shell);
@@ -131,6 +135,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         <p className="quiet mt-1 text-xs">{t.typical}</p>
       </Part>
       {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} />}
+      {bundle && stand && <Standing stand={stand} box={bundle.figures.report.piece.boxMm} />}
       {bundle && (
         <JacketKeys
           document={document}
@@ -157,10 +162,14 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   );
 }
 
+/** Feet are drawn so thick, mm. */
+const FOOT_RADIUS_MM = 30;
+
 /** Sections with their flanges, bolts and keys on the stage; a press on them picks the wall that is nearest. */
 function useShellOnStage(
   walls: readonly BuiltWall[],
   keys: ShownKeys,
+  stand: Stand | null,
   document: StationProps["document"],
   { bundle }: StationProps["planning"],
 ): void {
@@ -170,13 +179,17 @@ function useShellOnStage(
   const { flangeMm, shellMm } = shellTerms(document.shell);
   const { radiusMm, heightMm } = document.shell.jacketKeys;
   const boltMm = document.shell.flanges.bolts.diameterMm;
+  const { position } = document.shell.casting;
   const sections = bundle?.skins.length ?? 0;
   // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
   const ribs = bundle?.figures.report.spans.ribs;
-  const standing = useMemo(() => withRibs(flanges, ribs ?? [], shellMm, flangeMm), [flanges, ribs, shellMm, flangeMm]);
+  const standing = useMemo(
+    () => ribsBySection(ribs ?? [], sections, shellMm, flangeMm),
+    [ribs, sections, shellMm, flangeMm],
+  );
   const made = useSolids((held) => held.made);
   const solids = bundle && solidsFor(made, madeFrom(bundle.walls, document.shell));
   // Once they are worked out, the sections are shown as the bodies they will be.
@@ -184,7 +197,7 @@ function useShellOnStage(
   useShown(bundle, document.seat.onBoard, {
     piece: "hidden",
     sections: true,
-    ...(bodies ? { bodies } : { flanges: standing }),
+    ...(bodies ? { bodies } : { flanges, ribs: standing }),
   });
   useEffect(() => {
     const onJacket = keys.map(
@@ -194,8 +207,17 @@ function useShellOnStage(
         normal: [...normal],
       }),
     );
-    stage?.setFastenings([...walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm)), ...onJacket]);
-  }, [stage, walls, keys, flangeMm, boltMm, radiusMm, heightMm]);
+    const up = position === "as-it-stands" ? 1 : -1;
+    const feet = (stand?.feet ?? []).map(
+      ({ at: [x, y, z], lengthMm }): ShownFastening => ({
+        ...{ kind: "foot", lengthMm, radiusMm: FOOT_RADIUS_MM, trouble: false },
+        at: [x, y, z - (up * lengthMm) / 2],
+        normal: [0, 0, up],
+      }),
+    );
+    const held = walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm));
+    stage?.setFastenings([...held, ...onJacket, ...feet]);
+  }, [stage, walls, keys, stand, position, flangeMm, boltMm, radiusMm, heightMm]);
   useEffect(() => {
     const wall = picked === null ? undefined : walls[picked - 1];
     stage?.setWall(wall ? wallFace(wall.along) : null);
@@ -230,17 +252,11 @@ function flangesBySection(walls: readonly BuiltWall[], sections: number, flangeM
   return out;
 }
 
-/** The same with the ribs that stand on each section. */
-function withRibs(
-  flanges: readonly TriangleMesh[][],
-  ribs: readonly Rib[],
-  shellMm: number,
-  flangeMm: number,
-): TriangleMesh[][] {
-  return flanges.map((own, s) => [
-    ...own,
-    ...ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, shellMm, flangeMm) ?? []) : [])),
-  ]);
+/** The ribs of every section, in their order. */
+function ribsBySection(ribs: readonly Rib[], sections: number, shellMm: number, flangeMm: number): TriangleMesh[][] {
+  return Array.from({ length: sections }, (_, s) =>
+    ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, shellMm, flangeMm) ?? []) : [])),
+  );
 }
 
 function shownFastenings({ along, fastenings }: BuiltWall, flangeMm: number, boltMm: number): ShownFastening[] {

@@ -53,6 +53,22 @@ export const messages = {
     keyPitch: "Apart, about",
     typical: "Typical figures; the data sheet of your shell and your own practice win.",
   },
+  sheets: {
+    button: "Section sheets",
+    title: (piece: string) => `${piece}: sections`,
+  },
+  stand: {
+    title: "How it stands",
+    steady: (deg: Shown) => `It stands by itself while it is filled: leaned up to ${deg}° it falls back.`,
+    tips: (deg: Shown) =>
+      deg === "0" ? "By itself it would fall over." : `By itself it tips over when it is leaned ${deg}°.`,
+    onFeet: (count: Shown, deg: Shown) => `On ${count} feet it may be leaned ${deg}°:`,
+    foot: (length: Shown, place: Shown) => `${length} long, ${place}`,
+    level: "Feet are built on before the shell is turned over, and levelled against each other.",
+    cradle: (low: Shown, high: Shown) =>
+      `Feet alone do not steady it: stand it in a frame with cradles. Draw their profiles level, at ${low} and ${high}.`,
+    wedge: "A tall mould full of liquid weighs a great deal: wedge or strap it, and keep clear of where it would fall.",
+  },
   ribs: {
     title: "Ribs and poles",
     kind: "Where it spans too far",

@@ -10,6 +10,11 @@ import type { ShownProfile } from "../useProfile.ts";
 
 const t = messages.profiles;
 
+/** Comes into view when it is first drawn: the walls above it may fill the board. */
+function intoView(article: HTMLElement | null): void {
+  article?.scrollIntoView({ block: "nearest" });
+}
+
 export function ProfileOnBoard({
   profile,
   pxPerMm,
@@ -36,7 +41,7 @@ export function ProfileOnBoard({
   };
   const { widthMm, heightMm } = drawing;
   return (
-    <article className="mb-4" data-testid="profile">
+    <article ref={intoView} className="mb-4" data-testid="profile">
       <header className="flex flex-wrap items-center gap-2 border-l-4 border-base-300 px-3 py-1">
         <h3>{title}</h3>
         <button type="button" className="btn btn-xs" disabled={widthMm === 0} onClick={() => void print()}>
