@@ -25,6 +25,8 @@ export interface SectionSheet {
 export const SHEET_MM = { width: 186, height: 255 } as const;
 const VIEWS_HIGH_MM = 112;
 const APART_MM = 9;
+/** A view's name and size ask for so much beneath it, mm. */
+const NAMED_MM = 40;
 /** Views are drawn at the largest of these that fits, as 1 to so many. */
 const SCALES = [1, 2, 5, 10, 20, 25, 50, 100, 200];
 const TEXT_MM = 2.9;
@@ -47,10 +49,10 @@ export function sectionSheet(sheet: SectionSheet): Drawing {
   );
   const outlines = SIDES.map((side) => ({ side, ...outlineOf(sheet.skin, side) }));
   const sizes = outlines.map(({ min, max }) => [max[0] - min[0], max[1] - min[1]]);
-  const widths = sizes.reduce((sum, [w]) => sum + w, 0);
+  const widthAt = (n: number) => sizes.reduce((sum, [w]) => sum + Math.max(NAMED_MM, w / n), 0);
   const highest = Math.max(...sizes.map(([, h]) => h));
   const room = SHEET_MM.width - (SIDES.length - 1) * APART_MM;
-  const scale = SCALES.find((n) => widths / n <= room && highest / n <= VIEWS_HIGH_MM) ?? SCALES[SCALES.length - 1];
+  const scale = SCALES.find((n) => widthAt(n) <= room && highest / n <= VIEWS_HIGH_MM) ?? SCALES[SCALES.length - 1];
   texts.push({ at: [0, top - 17], text: sheet.scaleWord(scale), heightMm: TEXT_MM });
   const foot = top - 24 - VIEWS_HIGH_MM;
   let left = 0;
@@ -74,7 +76,7 @@ export function sectionSheet(sheet: SectionSheet): Drawing {
     );
     lines.push(...bar([left, foot - 1.5], [left + width, foot - 1.5]));
     lines.push(...bar([left + width + 1.5, foot], [left + width + 1.5, foot + height]));
-    left += width + APART_MM;
+    left += Math.max(NAMED_MM, width) + APART_MM;
   }
   texts.push(...table(sheet.rows, foot - 16));
   return { widthMm: SHEET_MM.width, heightMm: SHEET_MM.height, lines, circles, texts };
@@ -96,7 +98,9 @@ function bar(from: Point, to: Point): SheetLine[] {
 
 /** Rows in two columns, cut where they would run into each other. */
 function table(rows: SectionSheet["rows"], from: number): SheetText[] {
-  const perColumn = Math.max(1, Math.ceil(rows.length / COLUMNS));
+  const half = Math.max(1, Math.ceil(rows.length / COLUMNS));
+  // A heading stands over what it heads.
+  const perColumn = rows[half - 1]?.[1] === null ? half + 1 : half;
   const columnMm = SHEET_MM.width / COLUMNS;
   return rows.flatMap(([label, value], n): SheetText[] => {
     const column = Math.floor(n / perColumn);

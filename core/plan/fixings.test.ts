@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { chosen } from "../flange/settings.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
-import { boltLengthMm } from "../takeoff/fixings.ts";
+import { shellDensities, shellSystems } from "../shell/index.ts";
+import { boltLengthMm, type Fixings } from "../takeoff/fixings.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { moved, sphere } from "../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "./document/document.ts";
@@ -57,6 +58,28 @@ describe("bolts and keys in the buying list", () => {
     const { jacketKeys: count } = fixingsOf(bundle, document, ids());
     expect((1000 * more) / count).toBeGreaterThan(2.3);
     expect((1000 * more) / count).toBeLessThan(2.9);
+  });
+
+  it("are joined by the sections as solids: what they weigh and take is theirs, for every shell", () => {
+    for (const { id } of shellSystems) {
+      const plan = { ...document, shell: { ...document.shell, system: id } };
+      const counted = fixingsOf(bundle, plan, ids());
+      const solidsMm3 = [6_000_000, 4_000_000];
+      const of = (fixings: Fixings) => figuresOf(bundle.figures, plan, TYPICAL_RATES, undefined, fixings).takeoff;
+      const [estimated, built] = [of(counted), of({ ...counted, solidsMm3 })];
+      const { dryGPerCm3 } = shellDensities(id, plan.shell.figures);
+      built.sectionMassesG.forEach((massG, k) => {
+        expect(Math.abs(massG / ((solidsMm3[k] / 1000) * dryGPerCm3) - 1)).toBeLessThan(0.03);
+      });
+      // What is bought grows as the shell does.
+      const kg = ({ materials }: typeof built) =>
+        materials
+          .filter(({ group, unit }) => group === "shell" && unit === "kg")
+          .reduce((sum, line) => sum + line.quantity, 0);
+      expect(kg(built) / kg(estimated)).toBeCloseTo(built.shellG / estimated.shellG, 1);
+      // Figures of another plan's solids are left alone.
+      expect(of({ ...counted, solidsMm3: [1] }).sectionMassesG).toEqual(estimated.sectionMassesG);
+    }
   });
 
   it("are long enough for two flanges, washers and nut, and no longer than the next length sold", () => {

@@ -39,6 +39,7 @@ export function planReport(
   const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates, {
     bolts: (walls ?? []).reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0),
     jacketKeys: keys.length,
+    ...(solids.length > 0 ? { solidsMm3: solids.map(({ volumeMm3 }) => volumeMm3) } : {}),
   });
   return {
     ...geometry,

@@ -1,15 +1,38 @@
-/** What holds sections and jacket, counted: bolts through the flanges, and keys between jacket and shell. */
+/**
+ * What is counted and measured once walls and bodies stand: bolts through the flanges, keys between jacket and shell, and
+ * the sections as solids, which come in the place of their estimates.
+ */
 
 import { keyTray } from "../keys/jacketKeys.ts";
 import type { JacketKeySettings } from "../keys/settings.ts";
 import type { MaterialLine } from "../materials/property.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
+import { type ShellSpan, shellDensities, shellTakeoff } from "../shell/index.ts";
+import { MM3_PER_CM3 } from "../units/index.ts";
 
 /** Counted where walls and keys are placed; a first glance has none. */
 export interface Fixings {
   readonly bolts: number;
   readonly jacketKeys: number;
+  /** Volume of each section as a solid, mm3, where they were worked out. */
+  readonly solidsMm3?: readonly number[];
+}
+
+/** A shell's faces as large as sections have them that weigh what the solids do; as estimated where there are none. */
+export function spanAsBuilt(
+  estimated: ShellSpan,
+  { solidsMm3 }: Fixings,
+  { system, figures }: PlanDocument["shell"],
+): ShellSpan {
+  if (solidsMm3?.length !== estimated.areasMm2.length) return estimated;
+  const { sectionMassesG } = shellTakeoff(system, figures, estimated);
+  const { dryGPerCm3 } = shellDensities(system, figures);
+  const shares = solidsMm3.map((solidMm3, k) =>
+    sectionMassesG[k] > 0 ? ((solidMm3 / MM3_PER_CM3) * dryGPerCm3) / sectionMassesG[k] : 1,
+  );
+  const scaled = (areasMm2: readonly number[]) => areasMm2.map((areaMm2, k) => areaMm2 * shares[k]);
+  return { areasMm2: scaled(estimated.areasMm2), flangeAreasMm2: scaled(estimated.flangeAreasMm2) };
 }
 
 /** A nut is so high for a bolt of diameter 1; a washer is so thick, and the thread stands out by so much, mm. */

@@ -11,7 +11,7 @@ import type { Task } from "../schedule/line.ts";
 import { shellTakeoff } from "../shell/index.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
-import type { Fixings } from "./fixings.ts";
+import { type Fixings, spanAsBuilt } from "./fixings.ts";
 import { flangeAreasMm2 } from "./flanges.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
@@ -43,10 +43,12 @@ export function takeoff(
   rates: Rates,
   fixings: Fixings = { bolts: 0, jacketKeys: 0 },
 ): Takeoff {
-  const shell = shellTakeoff(document.shell.system, document.shell.figures, {
+  const span = {
     areasMm2: parting.sections.map((section) => section.areaMm2),
     flangeAreasMm2: flangeAreasMm2(document, parting),
-  });
+  };
+  const { system, figures } = document.shell;
+  const shell = shellTakeoff(system, figures, spanAsBuilt(span, fixings, document.shell));
   const quantities = quantitiesOf(document, jacket, parting, shell, fixings);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
   const tasks = tasksOf(document, jacket, parting, shell, rates);

@@ -133,7 +133,12 @@ describe("./run plan", () => {
       "walls",
     ]);
     expect(readdirSync(join(out, "walls")).sort()).toEqual(["wall-1.dxf", "wall-1.svg", "walls-a4.pdf"]);
-    expect(readdirSync(join(out, "sections")).sort()).toEqual(["section-1.stl", "section-2.stl", "sections.3mf"]);
+    expect(readdirSync(join(out, "sections")).sort()).toEqual([
+      "section-1.stl",
+      "section-2.stl",
+      "section-sheets-a4.pdf",
+      "sections.3mf",
+    ]);
     const volumeOf = async (file: string) =>
       areaAndVolume((await readScan(readFileSync(join(out, "sections", file)), file)).mesh).volumeMm3;
     const solids = await Promise.all([1, 2].map((n) => volumeOf(`section-${n}.stl`)));

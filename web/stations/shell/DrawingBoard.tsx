@@ -226,8 +226,8 @@ function ToPaper({
   return (
     <div className="mb-4 flex flex-wrap items-center gap-2 border-b border-base-300 pb-3">
       <label className="quiet text-sm">
-        {t.paper}{" "}
-        <select className="select select-sm w-40" value={paper} onChange={(event) => setPaper(event.target.value)}>
+        <span className="sr-only">{t.paper}</span>
+        <select className="select select-sm w-28" value={paper} onChange={(event) => setPaper(event.target.value)}>
           {PAPERS.map(({ id, name: called }) => (
             <option key={id} value={id}>
               {called}

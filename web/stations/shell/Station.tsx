@@ -9,6 +9,7 @@ import { type BuiltWall, shellTerms, wallTotals } from "../../../core/plan/built
 import { ribBody } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
 import { useShow } from "../../lib/show.ts";
+import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
 import type { Xyz } from "../../scene/pointer.ts";
 import { useShown } from "../../scene/useShown.ts";
@@ -27,7 +28,6 @@ import { SolidSections } from "./parts/SolidSections.tsx";
 import { Standing } from "./parts/Standing.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
-import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 import { type ShownKeys, useJacketKeys } from "./useJacketKeys.ts";
 import { type ShownProfile, useProfile } from "./useProfile.ts";
 import { useStand } from "./useStand.ts";

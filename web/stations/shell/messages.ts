@@ -161,6 +161,7 @@ export const messages = {
     title: "Profiles",
     what: "A cut through the shell at 1:1: for ribs, cradles, feet and shelves.",
     show: "Draw a profile",
+    footprint: "Footprint on the board",
     plane: "Plane",
     planes: { level: "Level", front: "From the front", side: "From the side" },
     where: {

@@ -10,6 +10,7 @@ import { identifiable, identified } from "../../../core/plan/results/identified.
 import { TYPICAL_RATES } from "../../../core/takeoff/rates.ts";
 import { undo, usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
+import { useSolids } from "../../planning/solids.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
 import { ballPlan, planOfABall } from "../../testing/figures.ts";
 import { FINIAL } from "../../testing/pieces.ts";
@@ -17,7 +18,6 @@ import { documentNow, openDocument, planningWith } from "../../testing/planning.
 import { DrawingBoard } from "./DrawingBoard.tsx";
 import { usePicked } from "./picked.ts";
 import { ShellStation } from "./Station.tsx";
-import { useSolids } from "./solids.ts";
 import { useProfileChoice } from "./useProfile.ts";
 
 let planning: Planning;

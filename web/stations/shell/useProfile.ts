@@ -8,8 +8,8 @@ import {
   profileOf,
   profileRange,
 } from "../../../core/patterns/profile.ts";
+import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { StationProps } from "../station.ts";
-import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 
 interface ProfileChoice {
   readonly shown: boolean;

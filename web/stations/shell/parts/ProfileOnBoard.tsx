@@ -12,7 +12,7 @@ const t = messages.profiles;
 
 /** Comes into view when it is first drawn: the walls above it may fill the board. */
 function intoView(article: HTMLElement | null): void {
-  article?.scrollIntoView({ block: "nearest" });
+  article?.scrollIntoView?.({ block: "nearest" });
 }
 
 export function ProfileOnBoard({

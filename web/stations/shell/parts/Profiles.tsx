@@ -6,6 +6,9 @@ import { type ShownProfile, useProfileChoice } from "../useProfile.ts";
 
 const t = messages.profiles;
 
+/** Just over the board: what is drawn there is what stands on it. */
+const FOOT_SHARE = 0.005;
+
 /** A plane through the shell: its profile is drawn on the board and shown on the stage. */
 export function Profiles({ profile }: { profile: ShownProfile | null }) {
   const show = useShow();
@@ -42,7 +45,10 @@ export function Profiles({ profile }: { profile: ShownProfile | null }) {
               onChange={(event) => set({ share: Number(event.target.value) })}
             />
           </label>
-          <p className="quiet text-xs">{profile?.ofSolids ? t.ofSolids : t.ofJacket}</p>
+          <button type="button" className="btn btn-xs" onClick={() => set({ plane: "level", share: FOOT_SHARE })}>
+            {t.footprint}
+          </button>
+          <p className="quiet mt-1 text-xs">{profile?.ofSolids ? t.ofSolids : t.ofJacket}</p>
         </>
       )}
     </Part>

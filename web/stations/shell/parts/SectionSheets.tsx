@@ -5,10 +5,10 @@ import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import { sectionSheets } from "../../../../core/plan/sectionSheets.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
+import { madeFrom, solidsFor, useSolids } from "../../../planning/solids.ts";
 import { printSheets } from "../../../workers/print.ts";
 import type { StationProps } from "../../station.ts";
 import { messages } from "../messages.ts";
-import { madeFrom, solidsFor, useSolids } from "../solids.ts";
 import { useJacketKeys } from "../useJacketKeys.ts";
 
 const t = messages.sheets;

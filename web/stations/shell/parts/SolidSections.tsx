@@ -1,12 +1,12 @@
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
+import { madeFrom, solidsFor, useSolids } from "../../../planning/solids.ts";
 import type { Planning } from "../../../planning/usePlanning.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import type { BuiltSection } from "../../../workers/geometry.ts";
 import { bodiesAs3mf, bodyAsStl } from "../../../workers/print.ts";
 import { messages } from "../messages.ts";
-import { madeFrom, solidsFor, useSolids } from "../solids.ts";
 
 const t = messages.solids;
 

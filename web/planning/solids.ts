@@ -1,8 +1,8 @@
 /** The solid sections that were worked out last, and what they were made from: an edit leaves them out of date. */
 import { create } from "zustand";
-import type { PlanDocument } from "../../../core/plan/document/document.ts";
-import type { PlanBundle } from "../../../core/plan/results/bundle.ts";
-import type { ShownSolids } from "../../workers/geometry.ts";
+import type { PlanDocument } from "../../core/plan/document/document.ts";
+import type { PlanBundle } from "../../core/plan/results/bundle.ts";
+import type { ShownSolids } from "../workers/geometry.ts";
 
 /** What solids follow from. */
 export interface MadeFrom {
