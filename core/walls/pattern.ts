@@ -194,18 +194,33 @@ function runningMarks(
   return out;
 }
 
-/** By how much the wall turns about its rulings, at every mark's distance. */
+/**
+ * By how much the wall turns about its rulings over every mark's distance, told at the ruling where it does: in the middle
+ * of an even bend, at the very fold of a sharp one.
+ */
 function bendsOf({ foot, head }: Wall, from: number, to: number): { k: number; deg: number }[] {
-  const half = Math.round(MARK_MM / 2 / RULING_MM);
+  const rulings = Math.round(MARK_MM / RULING_MM);
   const out: { k: number; deg: number }[] = [];
-  for (let k = from + half; k + half <= to; k += 2 * half) {
-    const [before, after] = [facing(foot, head, k - half), facing(foot, head, k + half - 1)];
-    const turn = cross(before, after);
-    const side = Math.sign(dot(turn, between(foot, k, head, k)));
-    const deg = (side * Math.atan2(Math.hypot(...turn), dot(before, after)) * 180) / Math.PI;
-    if (Math.abs(deg) > BEND_DEG) out.push({ k, deg });
+  for (let first = from; first + 1 < to; first += rulings) {
+    const last = Math.min(first + rulings, to - 1);
+    let [turned, weighed] = [0, 0];
+    for (let k = first + 1; k <= last; k++) {
+      const deg = Math.abs(turnDeg(foot, head, k - 1, k, k));
+      turned += deg;
+      weighed += deg * k;
+    }
+    const deg = turnDeg(foot, head, first, last, Math.floor((first + last) / 2));
+    if (Math.abs(deg) > BEND_DEG && turned > 0) out.push({ k: Math.round(weighed / turned), deg });
   }
   return out;
+}
+
+/** By how much the wall turns between two of its faces, degrees; its sign about a ruling. */
+function turnDeg(foot: Float64Array, head: Float64Array, from: number, to: number, ruling: number): number {
+  const [before, after] = [facing(foot, head, from), facing(foot, head, to)];
+  const turn = cross(before, after);
+  const side = Math.sign(dot(turn, between(foot, ruling, head, ruling)));
+  return (side * Math.atan2(Math.hypot(...turn), dot(before, after)) * 180) / Math.PI;
 }
 
 /** Where the wall faces between a ruling and the next, of length one: to the side that is seen on the pattern. */

@@ -13,8 +13,10 @@ import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { hardPiece } from "../../testing/hardPieces.ts";
 import { Prover } from "../../testing/prover.ts";
 import { STRANGER_KINDS, stranger } from "../../testing/strangers.ts";
+import { builtWalls, wallReport } from "../builtWalls.ts";
 import { newPlan } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
+import { spanFor } from "../stages/ribs.ts";
 import type { ProvenParting } from "./parting.ts";
 
 const PIECES = 40;
@@ -51,7 +53,16 @@ describe("made-up pieces", () => {
         const made = stranger(seed, HEIGHT_MM, SCAN_STEP_MM);
         expect(made.kind).toBe(kind);
         const piece = repairScan(made.mesh, ctx).mesh;
-        const { jacket, parting } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+        const { jacket, parting, walls, spans } = new PlanEngine(piece).run(newPlan(), TYPICAL_RATES, STEP_MM, ctx);
+        for (const { lengthMm, patternLengthMm, widthMm, narrowed } of wallReport(builtWalls(walls, newPlan()))) {
+          expect(Math.abs(patternLengthMm - lengthMm)).toBeLessThan(0.2e-3 * lengthMm + 1e-6);
+          for (const { widthMm: left } of narrowed) expect(left).toBeLessThan(widthMm);
+        }
+        // A section that spans farther than its shell may has a rib, and no other has one.
+        const limitMm = spanFor(newPlan().shell);
+        spans.widestMm.forEach((mm, k) => {
+          expect(spans.ribs.some(({ section }) => section === k + 1)).toBe(mm > limitMm);
+        });
         expect(parting.sections.length).toBeLessThanOrEqual(8);
         const coat = jacket.siliconeMm3 / (jacket.outerAreaMm2 * jacket.thicknessMm);
         expect(coat).toBeGreaterThan(0.7);
