@@ -14,15 +14,24 @@ export interface PlanBodies {
   };
 }
 
+function inItsPigment(number: number, mesh: TriangleMesh): NamedPart {
+  const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
+  return { name: `section-${number}`, mesh, colour: [...linearRgb(css), 1] };
+}
+
+/** The sections as solids, each in its pigment. */
+export function sectionsGlb(
+  sections: readonly { readonly number: number; readonly mesh: TriangleMesh }[],
+): Promise<Uint8Array> {
+  return writeGlb(sections.map(({ number, mesh }) => inItsPigment(number, mesh)));
+}
+
 /** @param piece goes with it; left out where only what is built is wanted */
 export function planGlb(
   { jacket, parting: { sections } }: PlanBodies,
   piece: TriangleMesh | null = null,
 ): Promise<Uint8Array> {
-  const skins = sections.map(({ number, skin }): NamedPart => {
-    const { css } = SECTION_PIGMENTS[(number - 1) % SECTION_PIGMENTS.length];
-    return { name: `section-${number}`, mesh: skin, colour: [...linearRgb(css), 1] };
-  });
+  const skins = sections.map(({ number, skin }) => inItsPigment(number, skin));
   return writeGlb([
     ...(piece ? [{ name: "piece", mesh: piece, colour: PLASTER }] : []),
     { name: "jacket", mesh: jacket.mesh, colour: SILICONE },

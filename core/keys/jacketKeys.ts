@@ -1,6 +1,6 @@
 /**
  * Keys on the jacket: tapered buttons or strips of cured silicone that hold it in its shell. They stand where it would sag away from
- * the shell, spread evenly (farthest-point sampling: Gonzalez 1985), more of them on undersides, and only where the section
+ * the shell, spread evenly (see `farthestFirst.ts`), more of them on undersides, and only where the section
  * over them leaves them free. A key's flank is behind by h (tan a - tan t) on the way out, for a height h, a taper t and an
  * angle a between pull and axis; it is free where that is no more than the rubber gives.
  */
@@ -8,6 +8,7 @@ import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import type { Direction } from "../space/directions.ts";
 import { DAB_FIGURES } from "../survey/zones.ts";
+import { farthestFirst } from "./farthestFirst.ts";
 import { type JacketKeySettings, STRIP_RADII } from "./settings.ts";
 
 export interface JacketKey {
@@ -60,25 +61,15 @@ interface Candidate {
 
 function keysOf(request: JacketKeysRequest, s: number): JacketKey[] {
   const { keys } = request;
-  const places = candidatesOf(request, s);
-  const awayMm = places.map(({ toLineMm }) => toLineMm);
   const out: JacketKey[] = [];
-  for (;;) {
-    // The place that is farthest from the lines and from all keys so far.
-    let best = -1;
-    for (let k = 0; k < places.length; k++)
-      if (best < 0 || awayMm[k] * places[k].weight > awayMm[best] * places[best].weight) best = k;
+  for (const { place, worthMm } of farthestFirst(candidatesOf(request, s))) {
     // Half of the spacing lies on either side of it.
-    if (best < 0 || awayMm[best] * places[best].weight < keys.spacingMm / 2) return out;
-    const { at, normal, biteMm, toLineMm } = places[best];
+    if (worthMm < keys.spacingMm / 2) break;
+    const { at, normal, biteMm, toLineMm } = place;
     const along = keys.kind === "strips" ? stripAlong(normal, request.sections[s].pull) : null;
     out.push({ section: s + 1, at, normal, biteMm, along, toLineMm });
-    places.forEach((place, k) => {
-      const mm = Math.hypot(...place.at.map((x, a) => x - at[a]));
-      awayMm[k] = Math.min(awayMm[k], mm / 2);
-    });
-    awayMm[best] = 0;
   }
+  return out;
 }
 
 /** Where a key may stand. */

@@ -1,5 +1,6 @@
 /** The sections of a plan as solids, with what they weigh and who lifts them. */
 import type { JobContext } from "../job/context.ts";
+import { pushHoles } from "../keys/pushHoles.ts";
 import { shellDensities } from "../shell/index.ts";
 import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
@@ -18,7 +19,7 @@ export interface BuiltSection extends SectionSolid {
 }
 
 export async function builtSections(
-  { parting: { body, cells, cellOf }, spans }: Pick<PlanResult, "parting" | "spans">,
+  { parting: { body, cells, cellOf, sections }, spans }: Pick<PlanResult, "parting" | "spans">,
   { shell, seat, brief }: PlanDocument,
   walls: readonly BuiltWall[],
   ctx: JobContext,
@@ -29,6 +30,7 @@ export async function builtSections(
       holeMm: shell.flanges.bolts.diameterMm / 2,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
+      pushHoles: pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs),
     },
     ctx,
   );

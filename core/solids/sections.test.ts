@@ -9,7 +9,7 @@ import { newPlan, type PlanDocument } from "../plan/document/document.ts";
 import { PlanEngine } from "../plan/engine.ts";
 import type { PlanResult } from "../plan/results/planResult.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
-import { moved, sphere } from "../testing/shapes.ts";
+import { lathe, moved, sphere } from "../testing/shapes.ts";
 import { withSolids } from "./kernel.ts";
 
 const base = newPlan();
@@ -38,6 +38,15 @@ async function built(document: PlanDocument, stepMm: number): Promise<{ result: 
   const walls = builtWalls(result.walls, document);
   return { result, solids: await builtSections(result, document, walls, ctx) };
 }
+
+/** A dome of 150 mm on its board. */
+const DOME: [number, number][] = [
+  ...Array.from({ length: 31 }, (_, k): [number, number] => {
+    const turn = (Math.PI / 2) * (k / 30);
+    return [150 * Math.sin(turn), 150 * Math.cos(turn)];
+  }),
+  [0, 0],
+];
 
 /** Every edge is shared by two triangles that run along it opposite ways. */
 function isClosed(mesh: TriangleMesh): boolean {
@@ -141,6 +150,28 @@ describe("sections as solids", () => {
     const { areaMm2 } = areaAndVolume(plan.result.parting.filled);
     expect(solidMm3 / (areaMm2 * 15)).toBeGreaterThan(1);
     expect(solidMm3 / (areaMm2 * 15)).toBeLessThan(1.8);
+  });
+});
+
+describe("a shell in one section", () => {
+  it("is one closed body with its push holes through it", async () => {
+    const document: PlanDocument = {
+      ...ballIn(true, FLANGELESS),
+      parting: { ...base.parting, pulls: [[0, 0, 1]] },
+    };
+    // Sunk into its board past its middle, it is a dome.
+    const engine = new PlanEngine(moved(lathe(DOME, 96), 0, 0, 0));
+    const result = engine.run(document, TYPICAL_RATES, 5, ctx);
+    expect(result.parting.sections).toHaveLength(1);
+    // A pole lies over it, and leaves the holes free.
+    expect(result.spans.ribs.length).toBeGreaterThan(0);
+    const [solid, ...more] = await builtSections(result, document, [], ctx);
+    expect(more).toEqual([]);
+    expect(isClosed(solid.mesh)).toBe(true);
+    await withSolids((bodies) => {
+      // A dome's shell has no hole of its own.
+      expect(bodies.fromMesh(solid.mesh, "the shell").genus()).toBe(2);
+    });
   });
 });
 

@@ -7,6 +7,7 @@ import { isosurface } from "../field/isosurface.ts";
 import type { AlongWall } from "../flange/along.ts";
 import type { Fastenings } from "../flange/fastenings.ts";
 import type { JobContext } from "../job/context.ts";
+import { PUSH_HOLE_MM, type PushHole } from "../keys/pushHoles.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import type { BodyData } from "../release/body.ts";
@@ -28,6 +29,8 @@ export interface SolidsRequest {
   readonly holeMm: number;
   readonly boardMm: number | null;
   readonly ribs: readonly Rib[];
+  /** Through the shell of a plan of one section. */
+  readonly pushHoles: readonly PushHole[];
 }
 
 export interface SectionSolid {
@@ -49,7 +52,7 @@ const SIMPLER_MM = 0.3;
 const SCRAP_MM3 = 20_000;
 /** Two bodies that meet are kept so far apart, mm: nothing overlaps. */
 const KERF_MM = 0.02;
-/** Bolt holes are round to so many corners. */
+/** Holes are round to so many corners. */
 const CORNERS = 24;
 /** Domes are so much smaller than the pits they stand in, mm. */
 const KEY_CLEAR_MM = 0.3;
@@ -136,12 +139,17 @@ function ribsOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: n
 
 /** A section's skin and flanges as one body, with its holes and its keys. @param number of the section, from one */
 function fastened(solids: Solids, parts: readonly Solid[], request: SolidsRequest, number: number): Solid {
-  const { walls, flangeMm, holeMm } = request;
+  const { walls, flangeMm, holeMm, shellMm, pushHoles } = request;
   const domes: Solid[] = [];
-  const taken: Solid[] = [];
+  const taken = pushHoles.map(({ at, normal }) =>
+    rod(solids, at, [...normal], PUSH_HOLE_MM / 2, [-shellMm, 2 * shellMm]),
+  );
   for (const { along, fastenings } of walls) {
     if (!along.wall.sections.includes(number)) continue;
-    for (const bolt of fastenings.bolts) taken.push(hole(solids, along, bolt, holeMm, flangeMm));
+    for (const bolt of fastenings.bolts) {
+      const ends: [number, number] = [-1.5 * flangeMm, 1.5 * flangeMm];
+      taken.push(rod(solids, along.place(bolt), along.normal(bolt.alongMm) as Xyz, holeMm, ends));
+    }
     const isFirst = number === Math.min(...along.wall.sections);
     for (const dimple of fastenings.dimples) {
       if (isFirst) taken.push(cap(solids, along, dimple, dimple.radiusMm, dimple.depthMm));
@@ -200,25 +208,21 @@ function isStraight(all: readonly Xyz[][], from: number, to: number): boolean {
   return true;
 }
 
-/** A hole square through both flanges. */
-function hole(
+/** A round rod along an axis, from one end to the other, mm from a place on it. */
+function rod(
   solids: Solids,
-  along: AlongWall,
-  place: { alongMm: number; offMm: number },
+  at: readonly number[],
+  axis: Xyz,
   radiusMm: number,
-  flangeMm: number,
+  ends: readonly [number, number],
 ): Solid {
-  const at = along.place(place);
-  const normal = along.normal(place.alongMm);
-  const [u, v] = across(normal);
+  const [u, v] = across(axis);
   const points: Xyz[] = [];
-  for (const end of [-1.5 * flangeMm, 1.5 * flangeMm]) {
+  for (const end of ends) {
     for (let c = 0; c < CORNERS; c++) {
       const turn = (2 * Math.PI * c) / CORNERS;
       points.push(
-        [0, 1, 2].map(
-          (a) => at[a] + end * normal[a] + radiusMm * (Math.cos(turn) * u[a] + Math.sin(turn) * v[a]),
-        ) as Xyz,
+        [0, 1, 2].map((a) => at[a] + end * axis[a] + radiusMm * (Math.cos(turn) * u[a] + Math.sin(turn) * v[a])) as Xyz,
       );
     }
   }

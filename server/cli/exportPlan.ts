@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { linesAsData, writeDxf } from "../../core/export/lines.ts";
 import { sheetsPdf } from "../../core/export/pdf.ts";
-import { planGlb } from "../../core/export/planGlb.ts";
+import { planGlb, sectionsGlb } from "../../core/export/planGlb.ts";
 import { sheetDxf, sheetSvg } from "../../core/export/sheets.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
@@ -85,4 +85,5 @@ async function exportSolids(solids: readonly BuiltSection[], folder: string): Pr
   }));
   for (const { name, mesh } of parts) await writeFile(join(folder, `${name}.stl`), writeStl(mesh));
   await writeFile(join(folder, "sections.3mf"), write3mf(parts));
+  await writeFile(join(folder, "sections.glb"), await sectionsGlb(solids));
 }

@@ -138,6 +138,7 @@ describe("./run plan", () => {
       "section-2.stl",
       "section-sheets-a4.pdf",
       "sections.3mf",
+      "sections.glb",
     ]);
     const volumeOf = async (file: string) =>
       areaAndVolume((await readScan(readFileSync(join(out, "sections", file)), file)).mesh).volumeMm3;

@@ -45,6 +45,11 @@ export function bodiesAs3mf(bodies: readonly NumberedBody[]): Promise<Uint8Array
   return onThread((api) => api.threemf(plain));
 }
 
+export function bodiesAsGlb(bodies: readonly NumberedBody[]): Promise<Uint8Array | null> {
+  const plain = bodies.map(({ number, mesh }) => ({ number, mesh }));
+  return onThread((api) => api.glb(plain));
+}
+
 export function bodyAsStl({ number, mesh }: NumberedBody): Promise<Uint8Array | null> {
   return onThread((api) => api.stl({ number, mesh }));
 }

@@ -2,6 +2,7 @@
 import * as Comlink from "comlink";
 import { SECTION_PIGMENTS } from "../../core/display/palette.ts";
 import { sheetsPdf } from "../../core/export/pdf.ts";
+import { sectionsGlb } from "../../core/export/planGlb.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
 import {
@@ -57,6 +58,9 @@ const api = {
         })),
       ),
     );
+  },
+  async glb(bodies: readonly NumberedBody[]): Promise<Uint8Array> {
+    return handed(await sectionsGlb(bodies));
   },
   stl({ mesh }: NumberedBody): Uint8Array {
     return handed(writeStl(mesh));

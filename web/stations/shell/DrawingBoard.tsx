@@ -87,7 +87,10 @@ export function DrawingBoard(props: StationProps) {
         </div>
       </header>
       {walls.length === 0 ? (
-        <p className="quiet">{t.empty}</p>
+        <>
+          <p className="quiet mb-2">{t.empty}</p>
+          <SectionSheets station={props} walls={walls} paper={paper} />
+        </>
       ) : (
         <ToPaper
           {...{ walls, paper, setPaper }}

@@ -1,9 +1,10 @@
 /** The shell's flanges and what holds them together: decided here, seen on the drawing board and the stage. */
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Stand } from "../../../core/casting/stand.ts";
 import { flangeBody, wallFace } from "../../../core/flange/bodies.ts";
 import { boltOffMm, leastWidthMm } from "../../../core/flange/fastenings.ts";
 import { FLANGE_WIDTHS_MM, type FlangeKeyKind, type FlangeSettings, KEY_KINDS } from "../../../core/flange/settings.ts";
+import { PUSH_HOLE_MM, type PushHole } from "../../../core/keys/pushHoles.ts";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { type BuiltWall, shellTerms, wallTotals } from "../../../core/plan/builtWalls.ts";
 import { ribBody } from "../../../core/ribs/body.ts";
@@ -30,6 +31,7 @@ import { WallCard } from "./parts/WallCard.tsx";
 import { usePicked } from "./picked.ts";
 import { type ShownKeys, useJacketKeys } from "./useJacketKeys.ts";
 import { type ShownProfile, useProfile } from "./useProfile.ts";
+import { usePushHoles } from "./usePushHoles.ts";
 import { useStand } from "./useStand.ts";
 import { useFlangeEdits, useWalls } from "./useWalls.ts";
 
@@ -40,7 +42,9 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const keys = useJacketKeys({ document, planning });
   const profile = useProfile({ document, planning });
   const stand = useStand(walls, { document, planning });
-  useShellOnStage(walls, keys, stand, document, planning);
+  const holes = usePushHoles({ document, planning });
+  const [apart, setApart] = useState(0);
+  useShellOnStage({ walls, keys, stand, holes, apart }, document, planning);
   useProfileOnStage(profile, planning);
   const { flanges } = document.shell;
   const terms = shellTerms(document.shell);
@@ -58,6 +62,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
       <CanBeBuilt
         walls={walls}
         box={bundle?.figures.report.piece.boxMm ?? null}
+        holes={holes}
         sections={planning.quality === "settled" ? (bundle?.figures.report.sections.length ?? null) : null}
       />
       <WallCard walls={walls} />
@@ -149,6 +154,20 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         <Ribs document={document} spans={bundle.figures.report.spans} box={bundle.figures.report.piece.boxMm} />
       )}
       {bundle && <Profiles profile={profile} />}
+      {walls.length > 0 && (
+        <Part title={messages.apart.title}>
+          <input
+            type="range"
+            className="range range-sm w-full"
+            aria-label={messages.apart.title}
+            min={0}
+            max={1}
+            step={0.02}
+            value={apart}
+            onChange={(event) => setApart(Number(event.target.value))}
+          />
+        </Part>
+      )}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />
       {walls.length > 0 && (
         <Part title={messages.totals.title}>
@@ -166,10 +185,17 @@ export function ShellStation({ piece, document, planning }: StationProps) {
 const FOOT_RADIUS_MM = 30;
 
 /** Sections with their flanges, bolts and keys on the stage; a press on them picks the wall that is nearest. */
+interface OnStage {
+  readonly walls: readonly BuiltWall[];
+  readonly keys: ShownKeys;
+  readonly stand: Stand | null;
+  readonly holes: readonly PushHole[];
+  /** How far the sections are pulled apart, 0..1; what holds them together is put away meanwhile. */
+  readonly apart: number;
+}
+
 function useShellOnStage(
-  walls: readonly BuiltWall[],
-  keys: ShownKeys,
-  stand: Stand | null,
+  { walls, keys, stand, holes, apart }: OnStage,
   document: StationProps["document"],
   { bundle }: StationProps["planning"],
 ): void {
@@ -180,6 +206,7 @@ function useShellOnStage(
   const { radiusMm, heightMm } = document.shell.jacketKeys;
   const boltMm = document.shell.flanges.bolts.diameterMm;
   const { position } = document.shell.casting;
+  const isApart = apart > 0;
   const sections = bundle?.skins.length ?? 0;
   // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
@@ -215,9 +242,20 @@ function useShellOnStage(
         normal: [0, 0, up],
       }),
     );
+    const through = holes.map(
+      ({ at, normal }): ShownFastening => ({
+        ...{ kind: "foot", lengthMm: 2 * shellMm, radiusMm: PUSH_HOLE_MM / 2, trouble: false },
+        at: [...at],
+        normal: [...normal],
+      }),
+    );
     const held = walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm));
-    stage?.setFastenings([...held, ...onJacket, ...feet]);
-  }, [stage, walls, keys, stand, position, flangeMm, boltMm, radiusMm, heightMm]);
+    stage?.setFastenings(isApart ? [] : [...held, ...onJacket, ...feet, ...through]);
+  }, [stage, walls, keys, stand, holes, isApart, position, flangeMm, shellMm, boltMm, radiusMm, heightMm]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: sections that are drawn anew stand together again.
+  useEffect(() => {
+    for (let number = 1; number <= sections; number++) stage?.slideSection(number, apart);
+  }, [stage, sections, apart, bodies, flanges, standing]);
   useEffect(() => {
     const wall = picked === null ? undefined : walls[picked - 1];
     stage?.setWall(wall ? wallFace(wall.along) : null);

@@ -17,8 +17,9 @@ export const messages = {
     yes: (walls: number) =>
       walls === 1 ? "Yes: the wall has room all along." : `Yes: all ${walls} walls have room all along.`,
     waiting: "The walls follow once the sections are settled.",
-    oneSection:
-      "One section needs no walls: its shell lifts off whole. Leave push holes through it to press the jacket out.",
+    oneSection: "One section needs no walls: its shell lifts off whole.",
+    pushHoles: (count: Shown, diameter: Shown) =>
+      `Leave ${count} holes of ${diameter} through it, or drill them, and press the jacket out by them:`,
     partly: (places: number) =>
       places === 1
         ? "Yes, but for one place without room for a flange."
@@ -37,6 +38,7 @@ export const messages = {
     more: (count: number) => `and ${count} more`,
     showMe: "Show me",
   },
+  apart: { title: "Pulled apart" },
   flanges: {
     title: "Flanges",
     width: "Width off the jacket",
@@ -100,6 +102,8 @@ export const messages = {
     pick: "Pick a wall on the board or on the stage.",
     width: "Its own width",
     asAll: "As wide as all",
+    building: "Building it, at your rate",
+    minutes: (count: Shown) => `${count}\u2009min`,
     joint: "Held by",
     joints: { bolts: "Bolts", straps: "Straps", clamps: "Clamps" } satisfies Record<Joint, string>,
     length: "Length",
@@ -193,6 +197,7 @@ export const messages = {
     lifts: { one: "one person", two: "two people", hoist: "a hoist" },
     apart: (number: Shown, pieces: Shown) =>
       `Section ${number} is in ${pieces} pieces: something cuts through its shell. Look at its narrow places.`,
+    glb: "All as GLB",
     threemf: "All as 3MF",
     stlOf: (number: Shown) => `Section ${number} as STL`,
     stlHint: "A section's number takes it as STL.",

@@ -1,3 +1,4 @@
+import { PUSH_HOLE_MM, type PushHole } from "../../../../core/keys/pushHoles.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import { type Box, placeInWords } from "../../../../core/survey/place.ts";
 import { BRIDGED_MM, dragsMm, withoutFlange } from "../../../../core/walls/buildable.ts";
@@ -15,11 +16,14 @@ export function CanBeBuilt({
   walls,
   box,
   sections,
+  holes,
 }: {
   walls: readonly BuiltWall[];
   box: Box | null;
   /** How many there are, once they are settled; null before. */
   sections: number | null;
+  /** Push holes, where it has only one. */
+  holes: readonly PushHole[];
 }) {
   const show = useShow();
   const { stage } = useStage();
@@ -29,6 +33,16 @@ export function CanBeBuilt({
     return (
       <Part title={t.title}>
         <p className="quiet text-sm">{sections === 1 ? t.oneSection : t.waiting}</p>
+        {box && holes.length > 0 && (
+          <>
+            <p className="mt-1 text-sm">{t.pushHoles(holes.length, show.length(PUSH_HOLE_MM))}</p>
+            <ul className="list-disc pl-5 text-sm" data-testid="push-holes">
+              {holes.map(({ at }) => (
+                <li key={at.join()}>{placeInWords(at, box, show.length)}</li>
+              ))}
+            </ul>
+          </>
+        )}
       </Part>
     );
   const without = walls

@@ -5,7 +5,7 @@ import { madeFrom, solidsFor, useSolids } from "../../../planning/solids.ts";
 import type { Planning } from "../../../planning/usePlanning.ts";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import type { BuiltSection } from "../../../workers/geometry.ts";
-import { bodiesAs3mf, bodyAsStl } from "../../../workers/print.ts";
+import { bodiesAs3mf, bodiesAsGlb, bodyAsStl } from "../../../workers/print.ts";
 import { messages } from "../messages.ts";
 
 const t = messages.solids;
@@ -22,7 +22,8 @@ export function SolidSections({
 }) {
   const { made, busy, problem, set } = useSolids();
   const walls = planning.bundle?.walls;
-  if (!walls?.length) return null;
+  // One section has no walls, and is a body all the same.
+  if (!walls || (walls.length === 0 && planning.bundle?.skins.length !== 1)) return null;
   const from = madeFrom(walls, document.shell);
   const solids = solidsFor(made, from);
   const work = async () => {
@@ -101,6 +102,9 @@ function SolidTable({ sections, pieceName }: { sections: readonly BuiltSection[]
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <button type="button" className="btn btn-xs" onClick={() => void save(bodiesAs3mf(sections), `${name}.3mf`)}>
           {t.threemf}
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => void save(bodiesAsGlb(sections), `${name}.glb`)}>
+          {t.glb}
         </button>
         <span className="quiet text-xs">{t.stlHint}</span>
       </div>

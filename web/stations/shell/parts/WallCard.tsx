@@ -1,7 +1,8 @@
+import { useContext } from "react";
 import { drillMap } from "../../../../core/flange/drillMap.ts";
 import { FLANGE_WIDTHS_MM, JOINTS, type Joint } from "../../../../core/flange/settings.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
-import { useShow } from "../../../lib/show.ts";
+import { SettingsContext, useShow } from "../../../lib/show.ts";
 import { Figure } from "../../../ui/Figure.tsx";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";
 import { LengthField } from "../../../ui/LengthField.tsx";
@@ -14,6 +15,7 @@ export function WallCard({ walls }: { walls: readonly BuiltWall[] }) {
   const show = useShow();
   const { wall: number, adding, add } = usePicked();
   const { choose } = useFlangeEdits();
+  const { rates } = useContext(SettingsContext);
   const built = number === null ? undefined : walls[number - 1];
   if (!built || number === null)
     return walls.length > 0 ? <p className="quiet px-5 pt-3 text-sm">{messages.wall.pick}</p> : null;
@@ -25,6 +27,7 @@ export function WallCard({ walls }: { walls: readonly BuiltWall[] }) {
   return (
     <Part title={t.title(number, messages.board.between(a, b))}>
       <Figure label={t.length}>{show.length(pattern.lengthMm)}</Figure>
+      <Figure label={t.building}>{t.minutes(Math.round((pattern.lengthMm / 1000) * rates.wallMinPerM))}</Figure>
       <Figure label={t.holds}>
         {[fastenings.bolts.length, fastenings.dimples.length + fastenings.grooves.length, fastenings.slots.length].join(
           ", ",
