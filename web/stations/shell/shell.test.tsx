@@ -7,6 +7,7 @@ import { ALONE } from "../../../core/job/team.ts";
 import { bundleOf } from "../../../core/plan/results/bundle.ts";
 import { figuresOf } from "../../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../../core/plan/results/identified.ts";
+import { spanLimitMm } from "../../../core/shell/span.ts";
 import { TYPICAL_RATES } from "../../../core/takeoff/rates.ts";
 import { undo, usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
@@ -139,6 +140,77 @@ describe("the solid sections", () => {
     shown();
     await userEvent.click(screen.getByRole("button", { name: "Work them out" }));
     expect(await screen.findByText(message)).toBeDefined();
+  });
+});
+
+describe("ribs and poles", () => {
+  it("say how far the shell may span, and that none is needed where nothing spans farther", async () => {
+    shown();
+    const ribs = part("Ribs and poles");
+    expect(ribs.getByRole("button", { name: /^By its strength: \d/ })).toBeDefined();
+    expect(ribs.getByText("No section spans farther than that.")).toBeDefined();
+    await userEvent.click(ribs.getByText("By hand"));
+    expect(documentNow().shell.ribs.spanMm).toBe(
+      Math.round(spanLimitMm(document.shell.system, document.shell.figures)),
+    );
+    undo();
+    expect(documentNow().shell.ribs.spanMm).toBeNull();
+  });
+
+  it("are told with their places, and caution about poles that plaster spoils", async () => {
+    const { bundle } = planning;
+    if (!bundle) throw new Error("There is no plan.");
+    const rib = { section: 2, points: [-60, 0, 20, -90, 0, 90, -60, 0, 160], normals: [-1, 0, 0, -1, 0, 0, -1, 0, 0] };
+    const spans = { widestMm: [300, 620], ribs: [{ ...rib, lengthMm: 612 }] };
+    const report = { ...bundle.figures.report, spans };
+    const before = planning;
+    planning = { ...planning, bundle: { ...bundle, figures: { ...bundle.figures, report } } };
+    shown();
+    const ribs = part("Ribs and poles");
+    expect(ribs.getByText(/^Section 2: 610.mm, left, /)).toBeDefined();
+    expect(ribs.queryByText(/Steel rusts/)).toBeNull();
+    await userEvent.selectOptions(ribs.getByRole("combobox"), "steel");
+    expect(ribs.getByText(/Steel rusts/)).toBeDefined();
+    await userEvent.click(ribs.getByRole("button", { name: "Ribs" }));
+    expect(documentNow().shell.ribs).toEqual({ kind: "ribs", pole: "steel", spanMm: null });
+    expect(ribs.queryByText(/Steel rusts/)).toBeNull();
+    planning = before;
+  });
+});
+
+describe("how it stands", () => {
+  it("is told by the position that it is filled in", async () => {
+    shown();
+    // Half sunk in its board, a ball with a flange all round stands on that as it is, and on a point when it is turned over.
+    expect(part("How it stands").getByText(/^By itself/)).toBeDefined();
+    await userEvent.click(part("Push of the cast").getByText("As it stands"));
+    expect(part("How it stands").getByText(/^It stands by itself/)).toBeDefined();
+    undo();
+  });
+});
+
+describe("a shell in one section", () => {
+  it("says where its push holes are, asks for no flanges, and can be made solid", () => {
+    const { bundle } = planning;
+    if (!bundle) throw new Error("There is no plan.");
+    const before = planning;
+    const { report } = bundle.figures;
+    const whole = { ...report, sections: [{ ...report.sections[0], pull: [1, 0, 0] as const }] };
+    planning = {
+      ...planning,
+      bundle: {
+        ...bundle,
+        ...{ skins: [bundle.skins[0]], walls: [], lines: [] },
+        figures: { ...bundle.figures, report: whole },
+      },
+    };
+    shown();
+    expect(screen.getByText(/^One section needs no walls/)).toBeDefined();
+    expect(within(screen.getByTestId("push-holes")).getAllByRole("listitem").length).toBeGreaterThan(0);
+    expect(screen.queryByRole("heading", { name: "Flanges" })).toBeNull();
+    expect(screen.getByRole("button", { name: "Work them out" })).toBeDefined();
+    expect(screen.getByRole("button", { name: "Section sheets" })).toBeDefined();
+    planning = before;
   });
 });
 

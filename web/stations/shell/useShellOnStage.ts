@@ -1,0 +1,158 @@
+/** The shell on the stage as it will be built: sections, flanges, ribs, bolts, keys, feet and push holes. */
+import { useEffect, useMemo } from "react";
+import type { Stand } from "../../../core/casting/stand.ts";
+import { flangeBody, wallFace } from "../../../core/flange/bodies.ts";
+import { PUSH_HOLE_MM, type PushHole } from "../../../core/keys/pushHoles.ts";
+import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
+import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
+import { ribBody } from "../../../core/ribs/body.ts";
+import type { Rib } from "../../../core/ribs/ribs.ts";
+import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
+import type { ShownFastening } from "../../scene/fastenings.ts";
+import type { Xyz } from "../../scene/pointer.ts";
+import { useShown } from "../../scene/useShown.ts";
+import { useStage } from "../../scene/useStage.tsx";
+import type { StationProps } from "../station.ts";
+import { usePicked } from "./picked.ts";
+import type { ShownKeys } from "./useJacketKeys.ts";
+
+/** Feet are drawn so thick, mm. */
+const FOOT_RADIUS_MM = 30;
+
+/** Sections with their flanges, bolts and keys on the stage; a press on them picks the wall that is nearest. */
+interface OnStage {
+  readonly walls: readonly BuiltWall[];
+  readonly keys: ShownKeys;
+  readonly stand: Stand | null;
+  readonly holes: readonly PushHole[];
+  /** How far the sections are pulled apart, 0..1; what holds them together is put away meanwhile. */
+  readonly apart: number;
+}
+
+export function useShellOnStage(
+  { walls, keys, stand, holes, apart }: OnStage,
+  document: StationProps["document"],
+  { bundle }: StationProps["planning"],
+): void {
+  const { stage, listen } = useStage();
+  const picked = usePicked((held) => held.wall);
+  const pick = usePicked((held) => held.pick);
+  const { flangeMm, shellMm } = shellTerms(document.shell);
+  const { radiusMm, heightMm } = document.shell.jacketKeys;
+  const boltMm = document.shell.flanges.bolts.diameterMm;
+  const { position } = document.shell.casting;
+  const isApart = apart > 0;
+  const sections = bundle?.skins.length ?? 0;
+  // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
+  const shape = walls[0]?.wall;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
+  const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
+  const ribs = bundle?.figures.report.spans.ribs;
+  const standing = useMemo(() => ribsBySection(ribs ?? [], sections, flangeMm), [ribs, sections, flangeMm]);
+  const made = useSolids((held) => held.made);
+  const solids = bundle && solidsFor(made, madeFrom(bundle.walls, document.shell));
+  // Once they are worked out, the sections are shown as the bodies they will be.
+  const bodies = useMemo(() => solids && { meshes: solids.shown, shellMm }, [solids, shellMm]);
+  useShown(bundle, document.seat.onBoard, {
+    piece: "hidden",
+    sections: true,
+    ...(bodies ? { bodies } : { flanges, ribs: standing }),
+  });
+  useEffect(() => {
+    const onJacket = keys.map(
+      ({ at, normal }): ShownFastening => ({
+        ...{ kind: "key", lengthMm: heightMm, radiusMm, trouble: false },
+        at: [...at] as Xyz,
+        normal: [...normal],
+      }),
+    );
+    const up = position === "as-it-stands" ? 1 : -1;
+    const feet = (stand?.feet ?? []).map(
+      ({ at: [x, y, z], lengthMm }): ShownFastening => ({
+        ...{ kind: "foot", lengthMm, radiusMm: FOOT_RADIUS_MM, trouble: false },
+        at: [x, y, z - (up * lengthMm) / 2],
+        normal: [0, 0, up],
+      }),
+    );
+    const through = holes.map(
+      ({ at, normal }): ShownFastening => ({
+        ...{ kind: "foot", lengthMm: 2 * shellMm, radiusMm: PUSH_HOLE_MM / 2, trouble: false },
+        at: [...at],
+        normal: [...normal],
+      }),
+    );
+    const held = walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm));
+    stage?.setFastenings(isApart ? [] : [...held, ...onJacket, ...feet, ...through]);
+  }, [stage, walls, keys, stand, holes, isApart, position, flangeMm, shellMm, boltMm, radiusMm, heightMm]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: sections that are drawn anew stand together again.
+  useEffect(() => {
+    for (let number = 1; number <= sections; number++) stage?.slideSection(number, apart);
+  }, [stage, sections, apart, bodies, flanges, standing]);
+  useEffect(() => {
+    const wall = picked === null ? undefined : walls[picked - 1];
+    stage?.setWall(wall ? wallFace(wall.along) : null);
+  }, [stage, walls, picked]);
+  useEffect(() => {
+    stage?.setTouch({ on: "sections", how: "pick" });
+    const stop = listen("onPick", (at) => pick(nearestWall(walls, at)));
+    return () => {
+      stop();
+      stage?.setTouch(null);
+    };
+  }, [stage, listen, walls, pick]);
+}
+
+/** The flanges of every section, in their order. */
+function flangesBySection(walls: readonly BuiltWall[], sections: number, flangeMm: number): TriangleMesh[][] {
+  const out: TriangleMesh[][] = Array.from({ length: sections }, () => []);
+  for (const { along, wall } of walls) {
+    wall.sections.forEach((number, side) => {
+      out[number - 1]?.push(flangeBody(along, side as 0 | 1, flangeMm));
+    });
+  }
+  return out;
+}
+
+/** The ribs of every section, in their order: on the face that is shown of it, which is the one on the jacket. */
+function ribsBySection(ribs: readonly Rib[], sections: number, flangeMm: number): TriangleMesh[][] {
+  return Array.from({ length: sections }, (_, s) =>
+    ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, 0, flangeMm) ?? []) : [])),
+  );
+}
+
+function shownFastenings({ along, fastenings }: BuiltWall, flangeMm: number, boltMm: number): ShownFastening[] {
+  const of = (
+    kind: ShownFastening["kind"],
+    place: { alongMm: number; offMm: number },
+    radiusMm: number,
+    trouble: boolean,
+  ) => ({
+    kind,
+    at: along.place(place),
+    normal: along.normal(place.alongMm),
+    radiusMm,
+    lengthMm: 2.6 * flangeMm,
+    trouble,
+  });
+  return [
+    ...fastenings.bolts.map((bolt) =>
+      of("bolt", bolt, boltMm / 2, bolt.troubles.length > 0 || bolt.access.kind === "none"),
+    ),
+    ...fastenings.dimples.map((dimple) => of("key", dimple, dimple.radiusMm, false)),
+  ];
+}
+
+/** Number of the wall that a place is nearest to, no farther than a wall is wide; null where none is. */
+function nearestWall(walls: readonly BuiltWall[], at: Xyz): number | null {
+  let best: number | null = null;
+  let least = 1.3 * Math.max(...walls.map(({ wall }) => wall.wantedMm), 0);
+  walls.forEach(({ wall: { foot, head } }, n) => {
+    for (let k = 0; k < foot.length; k += 3) {
+      const away = Math.hypot(...[0, 1, 2].map((a) => at[a] - (foot[k + a] + head[k + a]) / 2));
+      if (away >= least) continue;
+      least = away;
+      best = n + 1;
+    }
+  });
+  return best;
+}
