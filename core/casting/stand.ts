@@ -62,20 +62,30 @@ export function standOf({ mesh, shellMm, edges, position }: StandRequest): Stand
   const up = position === "as-it-stands" ? 1 : -1;
   const p = mesh.positions;
   const { normals } = vertexNormals(mesh);
-  const placed = (x: number, y: number, z: number): Placed => ({ x, y, height: up * z });
-  const outer = Array.from({ length: p.length / 3 }, (_, v) => ({
-    ...placed(...([0, 1, 2].map((a) => p[3 * v + a] + shellMm * normals[3 * v + a]) as [number, number, number])),
-    down: -up * normals[3 * v + 2],
-  }));
-  const all: Placed[] = [...outer, ...edges.flatMap((edge) => placesOf(edge).map((at) => placed(...at)))];
-  const floor = all.reduce((least, { height }) => Math.min(least, height), Number.POSITIVE_INFINITY);
-  const top = all.reduce((most, { height }) => Math.max(most, height), Number.NEGATIVE_INFINITY);
-  const centres = centresOf(mesh).map((at) => placed(...at));
-  const tipOn = (touching: readonly Placed[]) =>
-    Math.min(...centres.map((centre) => tipDeg(hullOf(touching), centre, centre.height - floor)));
-  const ownTipDeg = tipOn(all.filter(({ height }) => height - floor <= TOUCHES_MM));
+  const outer: (Placed & { readonly down: number })[] = [];
+  for (let v = 0; v < p.length; v += 3) {
+    outer.push({
+      x: p[v] + shellMm * normals[v],
+      y: p[v + 1] + shellMm * normals[v + 1],
+      height: up * (p[v + 2] + shellMm * normals[v + 2]),
+      down: -up * normals[v + 2],
+    });
+  }
+  const flanges = edges.flatMap((edge) => placesOf(edge, up));
+  let [floor, top] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const { height } of [...outer, ...flanges]) {
+    floor = Math.min(floor, height);
+    top = Math.max(top, height);
+  }
+  const centres = centresOf(mesh).map(([x, y, z]): Placed => ({ x, y, height: up * z }));
+  const tipOn = (touching: readonly Placed[]) => {
+    const hull = hullOf(touching);
+    return Math.min(...centres.map((centre) => tipDeg(hull, centre, centre.height - floor)));
+  };
+  const touches = ({ height }: Placed) => height - floor <= TOUCHES_MM;
+  const ownTipDeg = tipOn([...outer.filter(touches), ...flanges.filter(touches)]);
   if (ownTipDeg >= STEADY_DEG) return { ownTipDeg, feet: [], tipDeg: ownTipDeg };
-  const lowest = lowestByCell(all);
+  const lowest = lowestByCell([...outer, ...flanges]);
   const bearing = outer.filter(
     (place) =>
       place.down >= BEARS &&
@@ -94,17 +104,25 @@ export function standOf({ mesh, shellMm, edges, position }: StandRequest): Stand
   };
 }
 
-function placesOf(edge: Float64Array): [number, number, number][] {
-  return Array.from({ length: edge.length / 3 }, (_, k) => [edge[3 * k], edge[3 * k + 1], edge[3 * k + 2]]);
+function placesOf(edge: Float64Array, up: number): Placed[] {
+  return Array.from({ length: edge.length / 3 }, (_, k) => ({
+    x: edge[3 * k],
+    y: edge[3 * k + 1],
+    height: up * edge[3 * k + 2],
+  }));
 }
 
-function cellOf({ x, y }: Placed): string {
-  return `${Math.floor(x / CELL_MM)},${Math.floor(y / CELL_MM)}`;
+/** Names a cell of the floor. */
+function cellOf({ x, y }: Placed): number {
+  return Math.floor(x / CELL_MM) * CELLS + Math.floor(y / CELL_MM);
 }
+
+/** More cells than a floor is deep. */
+const CELLS = 1e6;
 
 /** How high the lowest place of every cell is: nothing is beneath it. */
-function lowestByCell(places: readonly Placed[]): Map<string, number> {
-  const lowest = new Map<string, number>();
+function lowestByCell(places: readonly Placed[]): Map<number, number> {
+  const lowest = new Map<number, number>();
   for (const place of places) {
     const cell = cellOf(place);
     lowest.set(cell, Math.min(lowest.get(cell) ?? Number.POSITIVE_INFINITY, place.height));
@@ -131,29 +149,30 @@ function farthestTowards(places: readonly Placed[], centre: Placed, quarter: num
 }
 
 /** The middles of a closed surface: of what it is made of as a shell, and of what it encloses. */
-function centresOf({ positions: p, triangles: t }: TriangleMesh): [[number, number, number], [number, number, number]] {
+function centresOf({ positions: p, triangles: t }: TriangleMesh): [number[], number[]] {
+  // From a place on the plane of its foot, what closes an open foot encloses nothing.
+  const o = [p[0], p[1], p[2]];
+  for (let v = 2; v < p.length; v += 3) o[2] = Math.min(o[2], p[v]);
   const shell = [0, 0, 0];
   const body = [0, 0, 0];
   let [area, volume] = [0, 0];
-  // From a place on the plane of its foot, what closes an open foot encloses nothing.
-  const o = [p[0], p[1], p.reduce((least, value, k) => (k % 3 === 2 && value < least ? value : least), p[2])];
   for (let k = 0; k < t.length; k += 3) {
-    const [a, b, c] = [0, 1, 2].map((n) => [0, 1, 2].map((x) => p[3 * t[k + n] + x] - o[x]));
-    const cross = [0, 1, 2].map((x) => {
-      const [i, j] = [(x + 1) % 3, (x + 2) % 3];
-      return (b[i] - a[i]) * (c[j] - a[j]) - (b[j] - a[j]) * (c[i] - a[i]);
-    });
-    const ownArea = Math.hypot(...cross) / 2;
-    const ownVolume = (a[0] * cross[0] + a[1] * cross[1] + a[2] * cross[2]) / 6;
+    const [a, b, c] = [3 * t[k], 3 * t[k + 1], 3 * t[k + 2]];
+    const [ax, ay, az] = [p[a] - o[0], p[a + 1] - o[1], p[a + 2] - o[2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const ownArea = Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
+    const ownVolume = (ax * nx + ay * ny + az * nz) / 6;
     area += ownArea;
     volume += ownVolume;
     for (let x = 0; x < 3; x++) {
-      shell[x] += (ownArea * (a[x] + b[x] + c[x])) / 3;
-      body[x] += (ownVolume * (a[x] + b[x] + c[x])) / 4;
+      const sum = p[a + x] + p[b + x] + p[c + x] - 3 * o[x];
+      shell[x] += (ownArea * sum) / 3;
+      body[x] += (ownVolume * sum) / 4;
     }
   }
-  const at = (sum: readonly number[], whole: number) =>
-    [0, 1, 2].map((x) => o[x] + sum[x] / (whole || 1)) as [number, number, number];
+  const at = (sum: readonly number[], whole: number) => sum.map((value, x) => o[x] + value / (whole || 1));
   return [at(shell, area), at(body, volume)];
 }
 

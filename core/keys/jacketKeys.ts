@@ -103,7 +103,8 @@ const FLAT_SHARE = 0.965;
 
 /** Tells where the jacket is flat enough to glue a key on: not on corners, ridges and edges. */
 class Beds {
-  private readonly cells = new Map<string, number[]>();
+  /** Vertices by cell, each by where its figures begin; cells of one number share a list, which only costs a look. */
+  private readonly cells = new Map<number, number[]>();
 
   constructor(
     private readonly skin: TriangleMesh,
@@ -112,33 +113,43 @@ class Beds {
   ) {
     const { positions: p } = skin;
     for (let v = 0; v + 2 < p.length; v += 3) {
-      const key = this.cellOf(p[v], p[v + 1], p[v + 2]).join();
-      const held = this.cells.get(key);
+      const cell = numberOf(this.along(p[v]), this.along(p[v + 1]), this.along(p[v + 2]));
+      const held = this.cells.get(cell);
       if (held) held.push(v);
-      else this.cells.set(key, [v]);
+      else this.cells.set(cell, [v]);
     }
   }
 
-  private cellOf(x: number, y: number, z: number): [number, number, number] {
-    return [x, y, z].map((value) => Math.floor(value / this.radiusMm)) as [number, number, number];
+  private along(mm: number): number {
+    return Math.floor(mm / this.radiusMm);
   }
 
   /** @param v where the vertex's figures begin */
   isFlat(v: number): boolean {
     const { positions: p } = this.skin;
-    const [i, j, k] = this.cellOf(p[v], p[v + 1], p[v + 2]);
-    const sum = [0, 0, 0];
-    let count = 0;
+    const { normals } = this;
+    const [i, j, k] = [this.along(p[v]), this.along(p[v + 1]), this.along(p[v + 2])];
+    let [x, y, z, count] = [0, 0, 0, 0];
     for (let n = 0; n < 27; n++) {
-      const near = this.cells.get([i + (n % 3) - 1, j + (Math.floor(n / 3) % 3) - 1, k + Math.floor(n / 9) - 1].join());
+      const near = this.cells.get(
+        numberOf(i + (n % 3) - 1, j + (Math.floor(n / 3) % 3) - 1, k + Math.floor(n / 9) - 1),
+      );
       for (const w of near ?? []) {
-        if (Math.hypot(p[w] - p[v], p[w + 1] - p[v + 1], p[w + 2] - p[v + 2]) > this.radiusMm) continue;
+        const [dx, dy, dz] = [p[w] - p[v], p[w + 1] - p[v + 1], p[w + 2] - p[v + 2]];
+        if (dx * dx + dy * dy + dz * dz > this.radiusMm ** 2) continue;
         count++;
-        for (let a = 0; a < 3; a++) sum[a] += this.normals[w + a];
+        x += normals[w];
+        y += normals[w + 1];
+        z += normals[w + 2];
       }
     }
-    return Math.hypot(...sum) >= FLAT_SHARE * count;
+    return Math.hypot(x, y, z) >= FLAT_SHARE * count;
   }
+}
+
+/** Names a cell of space. */
+function numberOf(i: number, j: number, k: number): number {
+  return i * 73_856_093 + j * 19_349_663 + k * 83_492_791;
 }
 
 /** How deep a section presses into a key on its way out, mm. */

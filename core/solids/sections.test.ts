@@ -118,6 +118,51 @@ describe("sections as solids", () => {
     });
   });
 
+  it("have a groove in the one that is built first, its ridge on the other, and pry slots in both", async () => {
+    const keyed = (kind: "groove" | "none") => ({
+      ...base.shell.flanges,
+      widthMm: 60,
+      bolts: { ...base.shell.flanges.bolts, offMm: 50 },
+      keys: { kind, radiusMm: 6, pitchMm: 200 },
+    });
+    const [grooved, plain] = [
+      await built(ballIn(true, keyed("groove")), 5),
+      await built(ballIn(true, keyed("none")), 5),
+    ];
+    const [{ fastenings, along }] = builtWalls(grooved.result.walls, ballIn(true, keyed("groove")));
+    expect(fastenings.grooves.length).toBeGreaterThan(0);
+    expect(fastenings.slots.length).toBeGreaterThan(0);
+    // A trapezoid: its flat bottom is a third as wide as it is open. Farther out than the line it is longer than that.
+    const grooveMm3 = fastenings.grooves.reduce((sum, { fromMm, toMm, offMm, widthMm, depthMm }) => {
+      const outMm = (toMm - fromMm) * (1 + offMm / 108);
+      return sum + outMm * widthMm * depthMm * (2 / 3);
+    }, 0);
+    const [taken, added] = [0, 1].map((k) => Math.abs(grooved.solids[k].volumeMm3 - plain.solids[k].volumeMm3));
+    expect(grooved.solids[0].volumeMm3).toBeLessThan(plain.solids[0].volumeMm3);
+    expect(grooved.solids[1].volumeMm3).toBeGreaterThan(plain.solids[1].volumeMm3);
+    expect(Math.abs(taken / grooveMm3 - 1)).toBeLessThan(0.12);
+    expect(added / taken).toBeGreaterThan(0.8);
+    expect(added / taken).toBeLessThan(1);
+    for (const { mesh, pieces } of grooved.solids) {
+      expect(isClosed(mesh)).toBe(true);
+      expect(pieces).toBe(1);
+    }
+    await withSolids((bodies) => {
+      const [a, b] = grooved.solids.map(({ mesh }, k) => bodies.fromMesh(mesh, `section ${k + 1}`));
+      expect(bodies.and(a, b).volume() / a.volume()).toBeLessThan(2e-5);
+      // A place in the middle of a slot, on the wall, is in neither.
+      const [{ fromMm, toMm }] = fastenings.slots;
+      const middle = (fromMm + toMm) / 2;
+      const at = along.place({ alongMm: middle, offMm: along.widthMm(middle) - 4 });
+      const probe = bodies.hull(
+        [-1, 1].flatMap((x) =>
+          [-1, 1].flatMap((y) => [-1, 1].map((z): [number, number, number] => [at[0] + x, at[1] + y, at[2] + z])),
+        ),
+      );
+      for (const solid of [a, b]) expect(bodies.and(solid, probe).volume()).toBeLessThan(0.01);
+    });
+  });
+
   it("have the ribs that stand on them, still one closed body each", async () => {
     const document = ballIn(true);
     const ribbed = { ...document, shell: { ...document.shell, ribs: { ...document.shell.ribs, spanMm: 200 } } };

@@ -7,7 +7,7 @@ import { isosurface } from "../field/isosurface.ts";
 import type { AlongWall } from "../flange/along.ts";
 import type { Fastenings } from "../flange/fastenings.ts";
 import type { JobContext } from "../job/context.ts";
-import { PUSH_HOLE_MM, type PushHole } from "../keys/pushHoles.ts";
+import type { PushHole } from "../keys/pushHoles.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import type { BodyData } from "../release/body.ts";
@@ -15,6 +15,7 @@ import type { Cells } from "../release/cells.ts";
 import { ridgeAt, ridgePoints } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
 import { cellBodies } from "./cellBodies.ts";
+import { fastened } from "./fastened.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
 
 export interface SolidsRequest {
@@ -52,10 +53,6 @@ const SIMPLER_MM = 0.3;
 const SCRAP_MM3 = 20_000;
 /** Two bodies that meet are kept so far apart, mm: nothing overlaps. */
 const KERF_MM = 0.02;
-/** Holes are round to so many corners. */
-const CORNERS = 24;
-/** Domes are so much smaller than the pits they stand in, mm. */
-const KEY_CLEAR_MM = 0.3;
 
 export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Promise<SectionSolid[]> {
   const { body, shellMm, boardMm } = request;
@@ -137,32 +134,6 @@ function ribsOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: n
   return boardMm === null ? whole : solids.above(whole, boardMm);
 }
 
-/** A section's skin and flanges as one body, with its holes and its keys. @param number of the section, from one */
-function fastened(solids: Solids, parts: readonly Solid[], request: SolidsRequest, number: number): Solid {
-  const { walls, flangeMm, holeMm, shellMm, pushHoles } = request;
-  const domes: Solid[] = [];
-  const taken = pushHoles.map(({ at, normal }) =>
-    rod(solids, at, [...normal], PUSH_HOLE_MM / 2, [-shellMm, 2 * shellMm]),
-  );
-  for (const { along, fastenings } of walls) {
-    if (!along.wall.sections.includes(number)) continue;
-    for (const bolt of fastenings.bolts) {
-      const ends: [number, number] = [-1.5 * flangeMm, 1.5 * flangeMm];
-      taken.push(rod(solids, along.place(bolt), along.normal(bolt.alongMm) as Xyz, holeMm, ends));
-    }
-    const isFirst = number === Math.min(...along.wall.sections);
-    for (const dimple of fastenings.dimples) {
-      if (isFirst) taken.push(cap(solids, along, dimple, dimple.radiusMm, dimple.depthMm));
-      else {
-        const smaller = Math.max(1, dimple.radiusMm - KEY_CLEAR_MM);
-        domes.push(cap(solids, along, dimple, smaller, (dimple.depthMm * smaller) / dimple.radiusMm));
-      }
-    }
-  }
-  const whole = solids.union([...parts, ...domes]);
-  return taken.length > 0 ? solids.minus(whole, solids.union(taken)) : whole;
-}
-
 type Xyz = [number, number, number];
 
 /**
@@ -206,75 +177,6 @@ function isStraight(all: readonly Xyz[][], from: number, to: number): boolean {
     }
   }
   return true;
-}
-
-/** A round rod along an axis, from one end to the other, mm from a place on it. */
-function rod(
-  solids: Solids,
-  at: readonly number[],
-  axis: Xyz,
-  radiusMm: number,
-  ends: readonly [number, number],
-): Solid {
-  const [u, v] = across(axis);
-  const points: Xyz[] = [];
-  for (const end of ends) {
-    for (let c = 0; c < CORNERS; c++) {
-      const turn = (2 * Math.PI * c) / CORNERS;
-      points.push(
-        [0, 1, 2].map((a) => at[a] + end * axis[a] + radiusMm * (Math.cos(turn) * u[a] + Math.sin(turn) * v[a])) as Xyz,
-      );
-    }
-  }
-  return solids.hull(points);
-}
-
-/** A spherical cap on the wall, both as a pit and as a dome: towards the section that is built first. */
-function cap(
-  solids: Solids,
-  along: AlongWall,
-  place: { alongMm: number; offMm: number },
-  radiusMm: number,
-  depthMm: number,
-): Solid {
-  const at = along.place(place);
-  const [left, right] = along.wall.sections;
-  const towards = left < right ? 1 : -1;
-  const normal = along.normal(place.alongMm).map((x) => towards * x) as Xyz;
-  const [u, v] = across(normal);
-  const sphereMm = (radiusMm ** 2 + depthMm ** 2) / (2 * depthMm);
-  const points: Xyz[] = [];
-  const ring = (height: number, r: number) => {
-    for (let c = 0; c < CORNERS; c++) {
-      const turn = (2 * Math.PI * c) / CORNERS;
-      points.push(
-        [0, 1, 2].map((a) => at[a] + height * normal[a] + r * (Math.cos(turn) * u[a] + Math.sin(turn) * v[a])) as Xyz,
-      );
-    }
-  };
-  // It begins a little behind the wall, so that pit and dome are joined to what they stand in.
-  ring(-1, radiusMm);
-  for (let n = 0; n <= RINGS; n++) {
-    const height = (depthMm * n) / RINGS;
-    ring(height, Math.sqrt(Math.max(0.01, sphereMm ** 2 - (sphereMm - depthMm + height) ** 2)));
-  }
-  return solids.hull(points);
-}
-
-const RINGS = 4;
-
-/** Two directions square to one, of length one. */
-function across([x, y, z]: Xyz): [Xyz, Xyz] {
-  const helper: Xyz = Math.abs(z) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-  const cross = (a: Xyz, b: Xyz): Xyz => [
-    a[1] * b[2] - a[2] * b[1],
-    a[2] * b[0] - a[0] * b[2],
-    a[0] * b[1] - a[1] * b[0],
-  ];
-  const u = cross(helper, [x, y, z]);
-  const length = Math.hypot(...u);
-  const first: Xyz = [u[0] / length, u[1] / length, u[2] / length];
-  return [first, cross([x, y, z], first)];
 }
 
 /** Volume, centre of mass and size of a closed mesh. */

@@ -2,7 +2,7 @@
  * Bolts and keys of the shown plan, counted anew when something was decided about the shell; and its solids, once they are
  * worked out.
  */
-import { useMemo } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Identity } from "../../core/plan/document/identity.ts";
 import { fixingsOf } from "../../core/plan/fixings.ts";
@@ -10,26 +10,46 @@ import type { PlanBundle } from "../../core/plan/results/bundle.ts";
 import type { Fixings } from "../../core/takeoff/fixings.ts";
 import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 
-/** @param bundle of a settled plan; null while there is none */
+interface Counted {
+  /** What it was counted for. */
+  readonly of: string;
+  readonly bundle: PlanBundle;
+  readonly fixings: Fixings;
+}
+
+/**
+ * Counted after the plan was shown, in a task of its own: the page stays awake.
+ * @param bundle of a settled plan; null while there is none
+ * @returns what was counted last, null before that; and whether it is of the plan as it stands
+ */
 export function useFixings(
   bundle: PlanBundle | null,
   document: PlanDocument | null,
   identity: Pick<Identity, "lines"> | null,
-): Fixings | undefined {
-  const shell = document?.shell;
-  const seat = document?.seat;
-  const fragile = document?.zones.fragile;
-  const coats = document?.jacket.coats;
+): { fixings: Fixings | undefined; current: boolean } {
   const lineIds = identity?.lines.map(({ id }) => id).join() ?? "";
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what of the document bolts and keys depend on.
-  const counted = useMemo(
-    () => (bundle && document ? fixingsOf(bundle, document, lineIds ? lineIds.split(",") : []) : undefined),
-    [bundle, shell, seat, fragile, coats, lineIds],
-  );
+  const of = document
+    ? JSON.stringify([document.shell, document.seat, document.zones.fragile, document.jacket.coats, lineIds])
+    : "";
+  const [counted, setCounted] = useState<Counted | null>(null);
+  const latest = useRef(document);
+  latest.current = document;
+  useEffect(() => {
+    if (!bundle) return;
+    const timer = setTimeout(() => {
+      if (!latest.current) return;
+      const fixings = fixingsOf(bundle, latest.current, lineIds ? lineIds.split(",") : []);
+      setCounted({ of, bundle, fixings });
+    });
+    return () => clearTimeout(timer);
+  }, [bundle, of, lineIds]);
+  const shell = document?.shell;
   const made = useSolids((held) => held.made);
   const solids = bundle && shell ? solidsFor(made, madeFrom(bundle.walls, shell)) : null;
-  return useMemo(
-    () => counted && (solids ? { ...counted, solidsMm3: solids.sections.map(({ volumeMm3 }) => volumeMm3) } : counted),
-    [counted, solids],
+  const fixings = counted?.fixings;
+  const withSolids = useMemo(
+    () => fixings && (solids ? { ...fixings, solidsMm3: solids.sections.map(({ volumeMm3 }) => volumeMm3) } : fixings),
+    [fixings, solids],
   );
+  return { fixings: withSolids, current: counted !== null && counted.of === of && counted.bundle === bundle };
 }

@@ -243,7 +243,7 @@ export function usePlanning(piece: Piece): Planning {
     () => bundle && known && parting && identified(identifiable(bundle, parting), known),
     [bundle, known, parting],
   );
-  const fixings = useFixings(quality === "settled" ? bundle : null, document, identity || null);
+  const { fixings, current: isCounted } = useFixings(quality === "settled" ? bundle : null, document, identity || null);
   const shown = useMemo(
     (): ShownPlan | null =>
       (bundle &&
@@ -253,7 +253,9 @@ export function usePlanning(piece: Piece): Planning {
     [bundle, document, rates, identity, fixings],
   );
   lineIds.current = shown?.figures.ids.lines ?? [];
-  const isSettled = quality === "settled" && shownKey === key;
+  const isProven = quality === "settled" && shownKey === key;
+  // What an edit changed is told against figures that are whole.
+  const isSettled = isProven && isCounted;
   useEffect(() => {
     if (!shown) return;
     setBefore(settled.current);
@@ -272,7 +274,7 @@ export function usePlanning(piece: Piece): Planning {
   return {
     bundle: shown,
     // Once the document has moved on, what is shown is no more than a first guess at it.
-    quality: quality && !isSettled ? "coarse" : quality,
+    quality: quality && !isProven ? "coarse" : quality,
     before,
     glance,
     setGlance,

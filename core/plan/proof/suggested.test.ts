@@ -32,7 +32,7 @@ function planned(
   piece: TriangleMesh,
   onBoard: boolean,
   parting: Partial<PlanDocument["parting"]>,
-  stepMm = 5,
+  stepMm = 6,
 ): ProvenParting {
   const base = newPlan({ onBoard });
   const coats = [{ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
@@ -124,7 +124,7 @@ describe("bodies that ask for more", () => {
   });
 
   it("a twisted stack: its upper half is parted at another bearing than its lower", () => {
-    const plan = planned(twistedStack(120, 60, 160, 60), true, { sections: 2 });
+    const plan = planned(twistedStack(120, 60, 160, 60), true, { sections: 2 }, 5);
     expect(releases(plan)).toBe(true);
     const bearingsAt = (from: number, to: number) =>
       pointsOf(plan.lines)
