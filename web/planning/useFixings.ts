@@ -5,9 +5,9 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { Identity } from "../../core/plan/document/identity.ts";
-import { fixingsOf } from "../../core/plan/fixings.ts";
 import type { PlanBundle } from "../../core/plan/results/bundle.ts";
 import type { Fixings } from "../../core/takeoff/fixings.ts";
+import { countFixings } from "../workers/fixings.ts";
 import { madeFrom, solidsFor, useSolids } from "./solids.ts";
 
 interface Counted {
@@ -18,7 +18,7 @@ interface Counted {
 }
 
 /**
- * Counted after the plan was shown, in a task of its own: the page stays awake.
+ * Counted after the plan was shown, on a thread of its own: the page stays awake.
  * @param bundle of a settled plan; null while there is none
  * @returns what was counted last, null before that; and whether it is of the plan as it stands
  */
@@ -36,12 +36,19 @@ export function useFixings(
   latest.current = document;
   useEffect(() => {
     if (!bundle) return;
-    const timer = setTimeout(() => {
-      if (!latest.current) return;
-      const fixings = fixingsOf(bundle, latest.current, lineIds ? lineIds.split(",") : []);
-      setCounted({ of, bundle, fixings });
-    });
-    return () => clearTimeout(timer);
+    let overtaken = false;
+    const plan = latest.current;
+    if (!plan) return;
+    countFixings(bundle, plan, lineIds ? lineIds.split(",") : []).then(
+      (fixings) => {
+        if (fixings && !overtaken) setCounted({ of, bundle, fixings });
+      },
+      // The plan stands without them: what was counted before stays.
+      (error: unknown) => console.error("Bolts and keys could not be counted.", error),
+    );
+    return () => {
+      overtaken = true;
+    };
   }, [bundle, of, lineIds]);
   const shell = document?.shell;
   const made = useSolids((held) => held.made);
