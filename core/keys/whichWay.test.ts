@@ -4,7 +4,7 @@ import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { bareBody } from "../plan/proof/freeing.ts";
 import { box, cylinder, lBlock, moved } from "../testing/shapes.ts";
-import { notToldByKeys, otherWays } from "./whichWay.ts";
+import { notToldByKeys, otherWays, wayMark } from "./whichWay.ts";
 
 function waysOf(piece: TriangleMesh) {
   const coats = [{ thicknessMm: 4, thickened: false }];
@@ -39,5 +39,27 @@ describe("keys", () => {
     expect(notToldByKeys(ways, pair, [20, 0])).toEqual([]);
     // No keys tell nothing apart.
     expect(notToldByKeys(ways, [], [0, 0])).toEqual(ways);
+  });
+});
+
+describe("what lets a jacket in one way only", () => {
+  const box = { min: [-150, -60, 0], max: [150, 60, 200] };
+  const ways = [{ turnDeg: 180, offMm: 1 }];
+  const at = (x: number, y: number) => ({ at: [x, y, 80] as const });
+
+  it("is nothing where keys tell", () => {
+    expect(wayMark(ways, [at(100, 0)], box)).toBeNull();
+    expect(wayMark([], [at(100, 0), at(-100, 0)], box)).toBeNull();
+  });
+
+  it("is the key that moves farthest, made otherwise: none like it comes to lie on its place", () => {
+    const keys = [at(40, 0), at(-40, 0), at(110, 20), at(-110, -20)];
+    const mark = wayMark(ways, keys, box);
+    expect(mark).toEqual({ kind: "odd key", key: 2, at: [110, 20, 80] });
+  });
+
+  it("is a notch in the rim at the front where there is no key, or all stand about the axis", () => {
+    for (const keys of [[], [at(5, 0), at(-5, 0)]])
+      expect(wayMark(ways, keys, box)).toEqual({ kind: "notch", at: [0, -60, 0] });
   });
 });

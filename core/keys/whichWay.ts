@@ -83,3 +83,34 @@ export function notToldByKeys(
     });
   });
 }
+
+/** What lets the jacket in one way only where its keys do not: one of them made otherwise, or a notch in the rim. */
+export type WayMark =
+  | { readonly kind: "odd key"; readonly key: number; readonly at: readonly [number, number, number] }
+  | { readonly kind: "notch"; readonly at: readonly [number, number, number] };
+
+/**
+ * Where such a mark goes: the key that moves farthest when the jacket is turned; where none moves so far that it would be
+ * missed, the rim at the front.
+ * @returns null where the keys tell all ways apart
+ */
+export function wayMark(
+  ways: readonly OtherWay[],
+  keys: readonly Pick<JacketKey, "at">[],
+  { min, max }: { readonly min: readonly number[]; readonly max: readonly number[] },
+): WayMark | null {
+  const middle: [number, number] = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+  const untold = notToldByKeys(ways, keys, middle);
+  if (untold.length === 0) return null;
+  const least = Math.min(...untold.map(({ turnDeg }) => Math.abs(Math.sin((turnDeg * Math.PI) / 360))));
+  let best = -1;
+  let farthest = 0;
+  keys.forEach(({ at: [x, y] }, k) => {
+    const movesMm = 2 * Math.hypot(x - middle[0], y - middle[1]) * least;
+    if (movesMm <= farthest) return;
+    farthest = movesMm;
+    best = k;
+  });
+  if (farthest > 2 * NEARLY_FITS_MM) return { kind: "odd key", key: best, at: keys[best].at };
+  return { kind: "notch", at: [middle[0], min[1], min[2]] };
+}

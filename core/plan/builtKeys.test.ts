@@ -25,7 +25,12 @@ describe("keys on a plan's jacket", () => {
     const [head, first, ...others] = keysCsv(keys, { min: [-600, -600, -600], max: [600, 600, 600] })
       .trim()
       .split("\n");
-    expect(head.split(",")).toHaveLength(8);
+    expect(head.split(",")).toHaveLength(9);
+    // The second is made otherwise.
+    const noted = keysCsv(keys, { min: [-600, -600, -600], max: [600, 600, 600] }, 1)
+      .trim()
+      .split("\n");
+    expect(noted.map((row) => row.endsWith("make it otherwise"))).toEqual(noted.map((_, row) => row === 2));
     expect(others).toHaveLength(keys.length - 1);
     expect(first).toContain(`"`);
     expect(Number(first.split('",')[1].split(",")[0])).toBe(Math.round(keys[0].at[2] + 600));

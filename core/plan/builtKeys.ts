@@ -31,8 +31,11 @@ export function builtKeys(ground: KeyGround, { shell, seat, zones }: PlanDocumen
   return keys;
 }
 
-/** Where every key is glued: a row each, to be pinned beside the piece. */
-export function keysCsv(keys: readonly JacketKey[], box: Box): string {
+/**
+ * Where every key is glued: a row each, to be pinned beside the piece.
+ * @param odd the key that is made otherwise, so that the jacket goes in one way only; null where none is
+ */
+export function keysCsv(keys: readonly JacketKey[], box: Box, odd: number | null = null): string {
   const mm = (value: number) => String(Math.round(value));
   const rows = keys.map(({ section, at, toLineMm, biteMm }, k) =>
     [
@@ -44,8 +47,9 @@ export function keysCsv(keys: readonly JacketKey[], box: Box): string {
       mm(at[1] - (box.min[1] + box.max[1]) / 2),
       mm(toLineMm),
       biteMm.toFixed(1),
+      k === odd ? "make it otherwise" : "",
     ].join(","),
   );
-  const head = "key,section,place,up_mm,right_of_middle_mm,behind_middle_mm,to_parting_line_mm,bite_mm";
+  const head = "key,section,place,up_mm,right_of_middle_mm,behind_middle_mm,to_parting_line_mm,bite_mm,note";
   return `${[head, ...rows].join("\n")}\n`;
 }

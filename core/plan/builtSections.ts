@@ -2,6 +2,7 @@
 import type { JobContext } from "../job/context.ts";
 import { pushHoles } from "../keys/pushHoles.ts";
 import { shellDensities } from "../shell/index.ts";
+import { numberPlace } from "../solids/number.ts";
 import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
 import { type BuiltWall, shellTerms } from "./builtWalls.ts";
@@ -24,13 +25,20 @@ export async function builtSections(
   walls: readonly BuiltWall[],
   ctx: JobContext,
 ): Promise<BuiltSection[]> {
+  const clearOf = (s: number) => [
+    ...walls.filter(({ wall }) => wall.sections.includes(s + 1)).map(({ wall }) => wall.foot),
+    ...spans.ribs.filter(({ section }) => section === s + 1).map(({ points }) => points),
+    ...holes.map(({ at }) => at),
+  ];
+  const holes = pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs);
   const solids = await sectionSolids(
     {
       ...{ body, cells, cellOf, walls, ...shellTerms(shell) },
       holeMm: shell.flanges.bolts.diameterMm / 2,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
-      pushHoles: pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs),
+      numbers: sections.map(({ skin }, s) => numberPlace(skin, clearOf(s))),
+      pushHoles: holes,
     },
     ctx,
   );

@@ -69,7 +69,10 @@ describe("halves over a ball", () => {
       // Half a thick shell: its middle lies 3/8 (R^4 - r^4) / (R^3 - r^3) off the parting.
       expect(Math.abs(centreMm[0])).toBeCloseTo((3 / 8) * ((123 ** 4 - 108 ** 4) / (123 ** 3 - 108 ** 3)), -0.5);
       expect(centreMm[1]).toBeCloseTo(0, 0);
-      expect(sizeMm.map((mm) => Math.round(mm / 5))).toEqual([49, 49, 25]);
+      // With the number that stands out of it.
+      const [long, wide, high] = sizeMm.map((mm) => Math.round(mm / 5));
+      expect([long, wide]).toEqual([49, 49]);
+      expect([25, 26]).toContain(high);
     }
   });
 });
@@ -116,6 +119,29 @@ describe("sections as solids", () => {
       // A body with n holes through it has genus n; half a ball on its board has none of its own.
       for (const { mesh } of solids) expect(bodies.fromMesh(mesh, "a section").genus()).toBe(bolts);
     });
+  });
+
+  it("bear their number and an arrow up, raised on their outside", () => {
+    for (const { mesh } of plan.solids) {
+      // The shell's outside is 123 mm off the ball's middle, 100 mm up; but for flange and rim, only the number stands out farther.
+      const p = mesh.positions;
+      const raised: number[][] = [];
+      for (let v = 0; v < p.length; v += 3) {
+        const off = Math.hypot(p[v], p[v + 1], p[v + 2] - 100);
+        if (off > 124.5 && Math.abs(p[v]) > 60 && p[v + 2] > 25) raised.push([off, p[v + 1], p[v + 2]]);
+      }
+      expect(raised.length).toBeGreaterThan(12);
+      expect(Math.max(...raised.map(([off]) => off))).toBeLessThan(123 + 12);
+      // The arrow's tip is narrower than the figure's foot.
+      const heights = raised.map(([, , z]) => z);
+      const [low, high] = [Math.min(...heights), Math.max(...heights)];
+      const wide = (of: (z: number) => boolean) => {
+        const across = raised.filter(([, , z]) => of(z)).map(([, y]) => y);
+        return Math.max(...across) - Math.min(...across);
+      };
+      expect(high - low).toBeGreaterThan(30);
+      expect(wide((z) => z > high - 2)).toBeLessThan(wide((z) => z < low + 2) + 2);
+    }
   });
 
   it("have a groove in the one that is built first, its ridge on the other, and pry slots in both", async () => {

@@ -17,6 +17,7 @@ import type { Rib } from "../ribs/ribs.ts";
 import { cellBodies } from "./cellBodies.ts";
 import { fastened } from "./fastened.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
+import { type NumberPlace, numberSolid } from "./number.ts";
 
 export interface SolidsRequest {
   /** What the shell is built on, as a field. */
@@ -30,6 +31,8 @@ export interface SolidsRequest {
   readonly holeMm: number;
   readonly boardMm: number | null;
   readonly ribs: readonly Rib[];
+  /** Where each section's number stands, in their order; null where one is too small. */
+  readonly numbers: readonly (NumberPlace | null)[];
   /** Through the shell of a plan of one section. */
   readonly pushHoles: readonly PushHole[];
 }
@@ -83,7 +86,10 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       const flange = own && without(solids, own, done);
       if (flange) flanges.push(flange);
       const ribs = ribsOf(solids, jacket, request, s + 1);
-      const parts = [skin, ...(flange ? [flange] : []), ...(ribs ? [without(solids, ribs, done)] : [])];
+      const place = request.numbers[s];
+      const number = place && numberSolid(solids, s + 1, place, shellMm);
+      const over = [ribs, number].filter((body) => body !== null && body !== undefined);
+      const parts = [skin, ...(flange ? [flange] : []), ...over.map((body) => without(solids, body, done))];
       const solid = fastened(solids, parts, request, s + 1);
       const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
       const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;

@@ -9,6 +9,7 @@ import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
 import { wallsPdf } from "../../core/export/wallsPdf.ts";
 import type { JacketKey } from "../../core/keys/jacketKeys.ts";
+import { wayMark } from "../../core/keys/whichWay.ts";
 import { meshBox } from "../../core/mesh/mesh.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 import { sheetOf } from "../../core/patterns/sheet.ts";
@@ -48,7 +49,9 @@ export async function exportPlan(plan: PlanExport, directory: string): Promise<v
   await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(parting.lines)));
   await writeFile(join(directory, "parting.dxf"), writeDxf(parting.lines));
   await writeFile(join(directory, "drill-maps.csv"), drillMapCsv(walls, document.shell.flanges.bolts.diameterMm));
-  await writeFile(join(directory, "keys.csv"), keysCsv(keys, meshBox(result.piece.mesh)));
+  const box = meshBox(result.piece.mesh);
+  const way = wayMark(result.ways, keys, box);
+  await writeFile(join(directory, "keys.csv"), keysCsv(keys, box, way?.kind === "odd key" ? way.key : null));
   const folder = join(directory, "walls");
   await mkdir(folder, { recursive: true });
   const title = { pieceName, walls: walls.length };

@@ -153,10 +153,14 @@ export const messages = {
     trayIs: (columns: Shown, rows: Shown, ...size: readonly Shown[]) => `${columns} × ${rows}, ${size.join(" × ")}`,
     silicone: "Silicone for them",
     sheet: "Placement sheet",
-    notch: (turns: readonly number[]) =>
+    nearlyFits: (turns: readonly number[]) =>
       turns.length > 3
-        ? "Turned any way, the jacket would nearly fit its shell: cut a notch in its rim, and mark the front of both."
-        : `Turned by ${turns.map((deg) => `${deg}°`).join(" or ")}, the jacket would nearly fit its shell, and no key tells: cut a notch in its rim, and mark the front of both.`,
+        ? "Turned any way, the jacket would nearly fit its shell."
+        : `Turned by ${turns.map((deg) => `${deg}°`).join(" or ")}, the jacket would nearly fit its shell.`,
+    oddKey: (key: Shown, place: Shown, kind: Shown) =>
+      `Make key ${key} (${place}) otherwise, as of "${kind}": then it goes in one way only.`,
+    notch: (place: Shown) =>
+      `Cut a notch in its rim and cast the shell into it: ${place}. Then it goes in one way only.`,
     oneWay: (turns: readonly number[]) =>
       `Turned by ${turns.map((deg) => `${deg}°`).join(" or ")}, the jacket would nearly fit; the keys let it in one way only.`,
     how: "Cast and cured before the last coat; glued into it while it is wet, and pinned so that they don't slide.",

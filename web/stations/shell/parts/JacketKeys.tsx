@@ -1,10 +1,10 @@
 import { keyTray } from "../../../../core/keys/jacketKeys.ts";
 import { JACKET_KEY_KINDS, type JacketKeyKind, type JacketKeySettings } from "../../../../core/keys/settings.ts";
-import { notToldByKeys, type OtherWay } from "../../../../core/keys/whichWay.ts";
+import { type OtherWay, wayMark } from "../../../../core/keys/whichWay.ts";
 import { siliconeMassG } from "../../../../core/materials/silicone.ts";
 import { keysCsv } from "../../../../core/plan/builtKeys.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
-import type { Box } from "../../../../core/survey/place.ts";
+import { type Box, placeInWords } from "../../../../core/survey/place.ts";
 import { usePlan } from "../../../document/planStore.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
@@ -37,8 +37,7 @@ export function JacketKeys({
   const set = (change: Partial<JacketKeySettings>) =>
     edit((plan) => ({ ...plan, shell: { ...plan.shell, jacketKeys: { ...plan.shell.jacketKeys, ...change } } }));
   const tray = keyTray(keys.length, jacketKeys);
-  const middle = [0, 1].map((a) => (box.min[a] + box.max[a]) / 2) as [number, number];
-  const untold = notToldByKeys(ways, keys, middle);
+  const mark = wayMark(ways, keys, box);
   return (
     <Part title={t.title}>
       <Choice<JacketKeyKind>
@@ -94,7 +93,7 @@ export function JacketKeys({
                 onClick={() =>
                   saveFile(
                     `${pieceName.replace(/[^\w-]+/g, "-").toLowerCase()}-keys.csv`,
-                    keysCsv(keys, box),
+                    keysCsv(keys, box, mark?.kind === "odd key" ? mark.key : null),
                     "text/csv",
                   )
                 }
@@ -106,13 +105,23 @@ export function JacketKeys({
           )}
         </>
       )}
-      {untold.length > 0 ? (
-        <Caution>{t.notch(untold.map(({ turnDeg }) => turnDeg))}</Caution>
+      {mark ? (
+        <Caution>
+          {t.nearlyFits(ways.map(({ turnDeg }) => turnDeg))}{" "}
+          {mark.kind === "notch"
+            ? t.notch(placeInWords(mark.at, box, show.length))
+            : t.oddKey(mark.key + 1, placeInWords(mark.at, box, show.length), t.kinds[otherKind(jacketKeys.kind)])}
+        </Caution>
       ) : (
         ways.length > 0 && <p className="quiet mt-1 text-sm">{t.oneWay(ways.map(({ turnDeg }) => turnDeg))}</p>
       )}
     </Part>
   );
+}
+
+/** What an odd key is made as among keys of a kind. */
+function otherKind(kind: JacketKeyKind): JacketKeyKind {
+  return kind === "strips" ? "buttons" : "strips";
 }
 
 /** How many keys each section has, in their order. */
