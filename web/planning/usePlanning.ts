@@ -263,8 +263,8 @@ export function usePlanning(piece: Piece): Planning {
   }, [shown, isSettled]);
   // Lines that were suggested stay when prices change, and ids when sections are numbered anew: the document keeps both.
   useEffect(() => {
-    if (isSettled && identity) notePlanned(part.id, rates, identity);
-  }, [isSettled, part.id, rates, identity]);
+    if (isProven && identity) notePlanned(part.id, rates, identity);
+  }, [isProven, part.id, rates, identity]);
   const resultKey = useCallback(async () => {
     await keeping.current;
     return key ? sha256(key) : null;

@@ -208,6 +208,17 @@ function faired(freed: FreedSections, request: FreeRequest, ctx: JobContext): Fr
   return freed;
 }
 
+/** Of its area, every section keeps so much while its lines are laid fair. */
+const KEPT_SHARE = 0.7;
+
+function losesSection({ cut: before }: FreedSections, { cut: after }: FreedSections): boolean {
+  return before.skins.some((skin, s) => {
+    const areaMm2 = skin.triangles.length > 0 ? areaAndVolume(skin).areaMm2 : 0;
+    const left = after.skins[s].triangles.length > 0 ? areaAndVolume(after.skins[s]).areaMm2 : 0;
+    return left < KEPT_SHARE * areaMm2;
+  });
+}
+
 /** The sections with their lines laid fair as far as all of them still come off; null where they do not. */
 function laidFair(
   freed: FreedSections,
@@ -219,6 +230,7 @@ function laidFair(
   for (let k = 0; k < FAIRINGS; k++) {
     ctx.checkCancelled();
     const next = settled(freed, lay(stays), request, ctx, NEARLY * request.giveMm);
+    if (losesSection(freed, next)) return null;
     const biting = placesToFill(next, request.open, request.giveMm);
     if (biting.length === 0) return next;
     for (let p = 0; p < biting.length; p += 4) stays.add(biting[p], biting[p + 1], biting[p + 2]);

@@ -8,7 +8,7 @@ import { type FillWith, type Layout, networkOn } from "../../parting/layout/layo
 import { potentialsOf } from "../../parting/layout/potentials.ts";
 import { labelsOfLayout, type Trouble, troublesOf } from "../../parting/layout/sections.ts";
 import { surfaceOn, vertexAt } from "../../parting/layout/surface.ts";
-import { type CutResult, cutSections, type PartingLine } from "../../parting/lines/cut.ts";
+import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../../parting/lines/cut.ts";
 import { drawnPotentials } from "../../parting/lines/drawn.ts";
 import { fairLine, PASSED_SPACINGS, resample } from "../../parting/lines/fair.ts";
 import { sidesOf } from "../../parting/lines/network.ts";
@@ -60,6 +60,9 @@ const HAND_WAVES_MM = [110, 70, 45];
 /** The same once all that would bite is filled: where a line then may not run straight is measured, and it stays there. */
 const LONG_WAVES_MM = [240, 170, ...HAND_WAVES_MM];
 
+/** A ring is no shorter than so many of the waves that are taken out of it: it would close in on itself. */
+const RING_WAVES = 4;
+
 /**
  * The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to.
  * @param stays places about which they stay as they are; null while it is not known what will bite
@@ -102,7 +105,9 @@ function runClear(
   };
   const plain = fairLine(found, stepMm, nearest);
   const most = withinMm(plain) + stepMm;
+  const longestMm = stays && found.closed ? lineLengthMm(plain) / RING_WAVES : Number.POSITIVE_INFINITY;
   for (const waveMm of stays ? LONG_WAVES_MM : HAND_WAVES_MM) {
+    if (waveMm > longestMm) continue;
     // Points so far apart that the fairing lets waves pass from just that length on.
     const long = fairLine(found, waveMm / PASSED_SPACINGS, nearest, waveMm);
     const line = !stays || stays.none ? long : between(plain, long, stays, nearest);

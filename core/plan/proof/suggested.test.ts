@@ -13,6 +13,7 @@ import {
   cylinder,
   lBlock,
   leaningCylinder,
+  moved,
   mushroom,
   sphere,
   torus,
@@ -134,6 +135,12 @@ describe("bodies that ask for more", () => {
     const upper = middleOf(bearingsAt(200, 290));
     const apart = Math.abs(lower - upper);
     expect(Math.min(apart, 180 - apart)).toBeGreaterThan(15);
+  });
+
+  it("a bollard has as many sections as are wanted: no ring closes in on itself where lines are laid fair", () => {
+    const plan = planned(moved(capsule(90, 240, 24), 0, 0, 210), true, { sections: 6 });
+    expect(plan.sections).toHaveLength(6);
+    expect(releases(plan)).toBe(true);
   });
 
   it("gives the same plan for the same piece", () => {
