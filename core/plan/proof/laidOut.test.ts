@@ -121,10 +121,10 @@ describe("lines run on", () => {
     stays.add(crest[0], crest[1], crest[2]);
     const fair = runOn(kept, jacket, nearest, request, stays);
     const free = runOn(kept, jacket, nearest, request, new Places());
-    expect(crestOf(free)).toBeLessThan(0.5 * crestOf(kept));
+    expect(crestOf(free)).toBeLessThan(0.4 * crestOf(kept));
     expect(crestOf(fair)).toBeGreaterThan(0.85 * crestOf(kept));
     const farAway = pointsOf(fair.potentials).filter(([, y]) => y < 0);
-    expect(Math.max(...farAway.map(([x]) => Math.abs(x)))).toBeLessThan(0.5 * crestOf(kept));
+    expect(Math.max(...farAway.map(([x]) => Math.abs(x)))).toBeLessThan(0.4 * crestOf(kept));
   });
 
   it("leave every section what lies away from its lines, and its pull", () => {

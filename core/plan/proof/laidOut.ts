@@ -61,7 +61,7 @@ const HAND_WAVES_MM = [110, 70, 45];
 const LONG_WAVES_MM = [240, 170, ...HAND_WAVES_MM];
 
 /** A ring is no shorter than so many of the waves that are taken out of it: it would close in on itself. */
-const RING_WAVES = 4;
+const RING_WAVES = 3;
 
 /**
  * The same with its lines run on fairly, as a hand would, over the folds whose horizons they kept to.
