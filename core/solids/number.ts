@@ -16,7 +16,7 @@ type Xyz = [number, number, number];
 type Corner = readonly [number, number];
 
 /** Figures are no higher and no lower than these, mm, and stay this share of the way off every edge. */
-const [HIGHEST_MM, LOWEST_MM] = [60, 18];
+const [HIGHEST_MM, LOWEST_MM] = [40, 18];
 const SHARE = 0.45;
 /** They stand out of the shell by so much, and go into it by this share of its thickness. */
 const RAISED_MM = 4;
