@@ -21,7 +21,7 @@ export async function countFixings(
   if (holds !== plan) {
     holds = plan;
     const { walls, skins, lines, figures } = plan;
-    await api.hold({ walls, skins, lines, figures: { ...figures, report: figures.report } });
+    await api.hold({ walls, skins, lines, figures });
   }
   const fixings = await api.count(document, lineIds);
   return holds === plan ? fixings : null;
