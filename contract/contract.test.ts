@@ -85,12 +85,29 @@ describe("the plan document", () => {
   });
 
   it("of version 6 gets typical flanges, and keeps its shell", () => {
-    const { flanges, casting, jacketKeys, ribs, ...shell } = newPlan().shell;
+    const { flanges, casting, jacketKeys, ribs, foot, ...shell } = newPlan().shell;
     const stored = { ...newPlan(), version: 6, shell: { ...shell, system: "polyester-mat", figures: { layers: 5 } } };
     expect(upgradePlan(stored).shell).toEqual({
       ...{ system: "polyester-mat", figures: { layers: 5 } },
       ...{ flanges, casting, jacketKeys, ribs },
+      // A plan from before feet keeps none.
+      foot: { ...foot, isFlanged: false },
     });
+  });
+
+  it("of version 8 keeps its shell without a foot, its keys by rule, and what a bolt is let bear", () => {
+    const { foot: _foot, casting, jacketKeys, ...shell } = newPlan().shell;
+    const { strapLoadN: _strapLoadN, ...withoutStraps } = casting;
+    const { placed: _placed, ...byRule } = jacketKeys;
+    const stored = {
+      ...newPlan(),
+      version: 8,
+      shell: { ...shell, casting: { ...withoutStraps, boltLoadN: 99 }, jacketKeys: { ...byRule, spacingMm: 333 } },
+    };
+    const read = upgradePlan(stored).shell;
+    expect(read.foot.isFlanged).toBe(false);
+    expect(read.casting).toEqual({ ...casting, boltLoadN: 99 });
+    expect(read.jacketKeys).toEqual({ ...jacketKeys, spacingMm: 333 });
   });
 
   it("of version 7 gets poles where it spans too far, and keeps its flanges", () => {

@@ -36,6 +36,7 @@ const section = z.object({
   lifted: z.boolean(),
   fills: byFillKind,
   lineMm: number,
+  footMm: number.default(0),
 });
 
 const report = z.object({

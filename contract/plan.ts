@@ -2,9 +2,10 @@
 import { z } from "zod";
 import { POUR_POSITIONS, TYPICAL_CASTING } from "../core/casting/settings.ts";
 import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS, TYPICAL_FLANGES } from "../core/flange/settings.ts";
+import { FOOT_LIMITS_MM, TYPICAL_FOOT } from "../core/foot/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
-import { JACKET_KEY_KINDS, TYPICAL_JACKET_KEYS } from "../core/keys/settings.ts";
+import { JACKET_KEY_KINDS, MOST_KEYS, TYPICAL_JACKET_KEYS } from "../core/keys/settings.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
@@ -112,6 +113,7 @@ const casting = z.object({
   fillShare: z.number().min(0.05).max(1),
   densityGPerCm3: z.number().min(0.1).max(12).nullable(),
   boltLoadN: z.number().min(10).max(50_000),
+  strapLoadN: z.number().min(50).max(100_000),
 });
 
 const jacketKeys = z.object({
@@ -120,6 +122,18 @@ const jacketKeys = z.object({
   heightMm: z.number().min(2).max(30),
   taperDeg: z.number().min(5).max(60),
   spacingMm: z.number().min(50).max(1000),
+  placed: z
+    .array(z.tuple([place, place, place]))
+    .max(MOST_KEYS)
+    .nullable(),
+});
+
+const foot = z.object({
+  isFlanged: z.boolean(),
+  beyondMm: z.number().min(FOOT_LIMITS_MM.beyond[0]).max(FOOT_LIMITS_MM.beyond[1]),
+  isBolted: z.boolean(),
+  pitchMm: z.number().min(FOOT_LIMITS_MM.pitch[0]).max(FOOT_LIMITS_MM.pitch[1]),
+  pourHoleMm: z.number().min(FOOT_LIMITS_MM.pourHole[0]).max(FOOT_LIMITS_MM.pourHole[1]),
 });
 
 const ribs = z.object({
@@ -207,12 +221,16 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     casting,
     jacketKeys,
     ribs,
+    foot,
   }),
 });
 
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
-  const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4, fromVersion5, fromVersion6, fromVersion7];
+  const steps = [
+    ...[fromVersion1, fromVersion2, fromVersion3, fromVersion4],
+    ...[fromVersion5, fromVersion6, fromVersion7, fromVersion8],
+  ];
   return planDocument.parse(steps.reduce((document, step) => step(document), stored));
 }
 
@@ -320,6 +338,28 @@ function fromVersion7(stored: unknown): unknown {
   const old = version7.safeParse(stored);
   if (!old.success) return stored;
   return { ...old.data, version: 8, shell: { ribs: TYPICAL_RIBS, ...old.data.shell } };
+}
+
+const version8 = z.looseObject({
+  version: z.literal(8),
+  shell: z.looseObject({ casting: z.looseObject({}), jacketKeys: z.looseObject({}) }),
+});
+
+/** Version 9 has a foot along the board, keys set by hand, and straps. A plan that had no foot keeps none. */
+function fromVersion8(stored: unknown): unknown {
+  const old = version8.safeParse(stored);
+  if (!old.success) return stored;
+  const { casting, jacketKeys, ...shell } = old.data.shell;
+  return {
+    ...old.data,
+    version: 9,
+    shell: {
+      foot: { ...TYPICAL_FOOT, isFlanged: false },
+      ...shell,
+      casting: { strapLoadN: TYPICAL_CASTING.strapLoadN, ...casting },
+      jacketKeys: { placed: TYPICAL_JACKET_KEYS.placed, ...jacketKeys },
+    },
+  };
 }
 
 /** Version 4 has through-holes closed with clay. */

@@ -15,6 +15,7 @@ const CORE_ORDER: readonly (readonly string[])[] = [
   ["walls"],
   ["flange"],
   ["patterns", "casting", "keys", "ribs"],
+  ["foot"],
   ["solids"],
   ["export"],
   ["parting/seam", "plan/document"],

@@ -12,6 +12,8 @@ export interface CastingSettings {
   readonly densityGPerCm3: number | null;
   /** What one bolt is let bear, N. */
   readonly boltLoadN: number;
+  /** What one strap round the mould is let bear, N. */
+  readonly strapLoadN: number;
 }
 
 /** A charge that is slushed or rotated is about so much of the cavity. */
@@ -22,10 +24,11 @@ export function isCharge(castMethod: string): boolean {
   return castMethod === "slush" || castMethod === "rotation";
 }
 
-/** The load is cautious: what a washer bears on plaster, with a safety of three. */
+/** The loads are cautious: what a washer bears on plaster, with a safety of three; a third of what a light webbing strap is sold to hold. */
 export const TYPICAL_CASTING: CastingSettings = {
   position: "foot-up",
   fillShare: 1,
   densityGPerCm3: null,
   boltLoadN: 250,
+  strapLoadN: 1500,
 };

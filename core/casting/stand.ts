@@ -11,6 +11,7 @@
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
+import { hullOf } from "./hull.ts";
 import type { PourPosition } from "./settings.ts";
 
 export interface Foot {
@@ -174,21 +175,6 @@ function centresOf({ positions: p, triangles: t }: TriangleMesh): [number[], num
   }
   const at = (sum: readonly number[], whole: number) => sum.map((value, x) => o[x] + value / (whole || 1));
   return [at(shell, area), at(body, volume)];
-}
-
-/** The convex hull of places seen from above, against the clock (monotone chain: Andrew 1979). */
-function hullOf(places: readonly Placed[]): Placed[] {
-  const sorted = [...places].sort((a, b) => a.x - b.x || a.y - b.y);
-  const turns = (a: Placed, b: Placed, c: Placed) => (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
-  const half = (list: readonly Placed[]) => {
-    const chain: Placed[] = [];
-    for (const place of list) {
-      while (chain.length > 1 && turns(chain[chain.length - 2], chain[chain.length - 1], place) <= 0) chain.pop();
-      chain.push(place);
-    }
-    return chain.slice(0, -1);
-  };
-  return sorted.length < 3 ? sorted : [...half(sorted), ...half([...sorted].reverse())];
 }
 
 function tipDeg(hull: readonly Placed[], centre: Placed, heightMm: number): number {

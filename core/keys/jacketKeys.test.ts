@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { refined } from "../mesh/refine.ts";
+import { dropUnusedVertices } from "../mesh/weld.ts";
 import type { Direction } from "../space/directions.ts";
 import { box, sphere } from "../testing/shapes.ts";
 import { type JacketKeysRequest, jacketKeys, keyBiteMm, keyTray } from "./jacketKeys.ts";
@@ -20,7 +21,7 @@ function half(pull: Direction): TriangleMesh {
     );
     if (facing > 0) kept.push(t[k], t[k + 1], t[k + 2]);
   }
-  return { positions: p, triangles: Uint32Array.from(kept) };
+  return dropUnusedVertices({ positions: p, triangles: Uint32Array.from(kept) });
 }
 
 const PULLS: readonly Direction[] = [
@@ -45,6 +46,34 @@ const request: JacketKeysRequest = {
 };
 
 describe("keys on the jacket", () => {
+  it("set by hand stand where they were set, with what speaks against each", () => {
+    const on = (x: number, y: number, z: number): [number, number, number] => {
+      const length = Math.hypot(x, y, z);
+      return [(R * x) / length, (R * y) / length, (R * z) / length];
+    };
+    const placed = [
+      on(0, 1, 0),
+      on(0.02, -1, 0),
+      on(1, 0.05, 0),
+      on(0.9, 0.45, 0),
+      [0, 2 * R, 0] as [number, number, number],
+    ];
+    const keys = jacketKeys({ ...request, keys: { ...TYPICAL_JACKET_KEYS, placed } });
+    expect(keys.map(({ section }) => section)).toEqual([1, 2, 1, 1, 1]);
+    expect(keys.map(({ at }) => [...at])).toEqual(placed);
+    expect(keys[0].troubles).toEqual([]);
+    expect(keys[1].troubles).toEqual([]);
+    expect(keys[2].troubles).toEqual(["locks", "line"]);
+    expect(keys[3].troubles).toEqual(["locks"]);
+    expect(keys[4].troubles).toContain("off the jacket");
+    const fragile = jacketKeys({
+      ...request,
+      zones: [[0, R, 0, 0, 1, 0, 60]],
+      keys: { ...TYPICAL_JACKET_KEYS, placed },
+    });
+    expect(fragile[0].troubles).toEqual(["zone"]);
+  });
+
   it("are each left free by the section over it, by the bite", () => {
     const keys = jacketKeys(request);
     expect(keys.length).toBeGreaterThan(6);
@@ -66,7 +95,8 @@ describe("keys on the jacket", () => {
     });
     const zone = [0, R, 0, 0, 1, 0, 90];
     fc.assert(
-      fc.property(made, ({ giveMm, ...keys }) => {
+      fc.property(made, ({ giveMm, ...figures }) => {
+        const keys = { ...TYPICAL_JACKET_KEYS, ...figures };
         const found = jacketKeys({ ...request, giveMm, keys, zones: [zone], boardMm: -R + 60 });
         for (const [n, key] of found.entries()) {
           expect(key.biteMm).toBeLessThanOrEqual(giveMm);

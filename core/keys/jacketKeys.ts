@@ -4,12 +4,16 @@
  * over them leaves them free. A key's flank is behind by h (tan a - tan t) on the way out, for a height h, a taper t and an
  * angle a between pull and axis; it is free where that is no more than the rubber gives.
  */
+import { once } from "../job/once.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import type { Direction } from "../space/directions.ts";
 import { DAB_FIGURES } from "../survey/zones.ts";
 import { farthestFirst } from "./farthestFirst.ts";
 import { type JacketKeySettings, STRIP_RADII } from "./settings.ts";
+
+/** What speaks against a key where it was set. */
+export type KeyTrouble = "locks" | "line" | "board" | "bent" | "zone" | "off the jacket";
 
 export interface JacketKey {
   /** Number of the section whose shell it stands in, from one. */
@@ -22,6 +26,8 @@ export interface JacketKey {
   readonly along: readonly [number, number, number] | null;
   /** To the nearest parting line, mm, as the crow flies. */
   readonly toLineMm: number;
+  /** None where it was placed by rule. */
+  readonly troubles: readonly KeyTrouble[];
 }
 
 export interface JacketKeysRequest {
@@ -48,7 +54,56 @@ const PLACES = 2500;
 export function jacketKeys(request: JacketKeysRequest): JacketKey[] {
   const { sections, keys } = request;
   if (keys.kind === "none") return [];
+  if (keys.placed) return keysByHand(request, keys.placed);
   return sections.flatMap((_, s) => keysOf(request, s));
+}
+
+/** Farther from the jacket than this a key set by hand has nothing to stand on, mm. */
+const OFF_JACKET_MM = 25;
+
+/** Keys where they were set, in that order, each on the nearest place of the jacket, with what speaks against it. */
+function keysByHand(request: JacketKeysRequest, places: readonly (readonly [number, number, number])[]): JacketKey[] {
+  const grounds = request.sections.map((_, s) => new KeyBed(request, s));
+  return places.flatMap(([x, y, z]): JacketKey[] => {
+    const [nearest] = grounds
+      .flatMap((ground, s) => {
+        const found = ground.nearest([x, y, z]);
+        return found ? [{ s, ...found }] : [];
+      })
+      .sort((a, b) => a.awayMm - b.awayMm);
+    if (!nearest) return [];
+    const { s, v, awayMm } = nearest;
+    const { normal, biteMm, toLine, troubles } = grounds[s].keyAt(v);
+    const away: readonly KeyTrouble[] = awayMm > OFF_JACKET_MM ? ["off the jacket"] : [];
+    const along = alongOf(request, s, normal);
+    return [
+      { section: s + 1, at: [x, y, z], normal, biteMm, toLineMm: toLine(), along, troubles: [...away, ...troubles] },
+    ];
+  });
+}
+
+/** The place of the jacket that is nearest to one; null where there is none. */
+export function nearestOnJacket(
+  sections: readonly { readonly skin: TriangleMesh }[],
+  [x, y, z]: readonly [number, number, number],
+): [number, number, number] | null {
+  let best: [number, number, number] | null = null;
+  let least2 = Number.POSITIVE_INFINITY;
+  for (const { skin } of sections) {
+    const p = skin.positions;
+    for (let v = 0; v + 2 < p.length; v += 3) {
+      const away2 = (p[v] - x) ** 2 + (p[v + 1] - y) ** 2 + (p[v + 2] - z) ** 2;
+      if (away2 >= least2) continue;
+      least2 = away2;
+      best = [p[v], p[v + 1], p[v + 2]];
+    }
+  }
+  return best;
+}
+
+/** The way a strip lies; null for a button. */
+function alongOf({ keys, sections }: JacketKeysRequest, s: number, normal: readonly number[]) {
+  return keys.kind === "strips" ? stripAlong(normal, sections[s].pull) : null;
 }
 
 interface Candidate {
@@ -66,34 +121,81 @@ function keysOf(request: JacketKeysRequest, s: number): JacketKey[] {
     // Half of the spacing lies on either side of it.
     if (worthMm < keys.spacingMm / 2) break;
     const { at, normal, biteMm, toLineMm } = place;
-    const along = keys.kind === "strips" ? stripAlong(normal, request.sections[s].pull) : null;
-    out.push({ section: s + 1, at, normal, biteMm, along, toLineMm });
+    out.push({ section: s + 1, at, normal, biteMm, along: alongOf(request, s, normal), toLineMm, troubles: [] });
   }
   return out;
 }
 
 /** Where a key may stand. */
 function candidatesOf(request: JacketKeysRequest, s: number): Candidate[] {
-  const { sections, lines, zones, jacketMm, giveMm, boardMm, keys } = request;
-  const { skin, pull } = sections[s];
-  const { normals } = vertexNormals(skin);
-  const p = skin.positions;
+  const p = request.sections[s].skin.positions;
   const every = 3 * Math.max(1, Math.floor(p.length / 3 / PLACES));
-  const clearMm = keys.radiusMm * (keys.kind === "strips" ? STRIP_RADII / 2 : 1) + LINE_CLEAR_MM;
-  const bed = new Beds(skin, normals, BED_RADII * keys.radiusMm);
+  const bed = new KeyBed(request, s);
   const out: Candidate[] = [];
   for (let v = 0; v + 2 < p.length; v += every) {
-    const at: [number, number, number] = [p[v], p[v + 1], p[v + 2]];
-    const normal: [number, number, number] = [normals[v], normals[v + 1], normals[v + 2]];
-    const biteMm = keyBiteMm(normal, pull, keys);
-    if (biteMm > giveMm || (boardMm !== null && at[2] - boardMm < clearMm)) continue;
-    if (!bed.isFlat(v)) continue;
-    if (zones.some((zone) => inZone(zone, at, clearMm - LINE_CLEAR_MM + jacketMm))) continue;
-    const toLineMm = nearestMm(lines, at);
-    if (toLineMm < clearMm) continue;
-    out.push({ at, normal, biteMm, toLineMm, weight: 1 + UNDERSIDE_WEIGHT * Math.max(0, -normal[2]) });
+    const { at, normal, biteMm, toLine, troubles } = bed.keyAt(v, "the first");
+    if (troubles.length > 0) continue;
+    out.push({ at, normal, biteMm, toLineMm: toLine(), weight: 1 + UNDERSIDE_WEIGHT * Math.max(0, -normal[2]) });
   }
   return out;
+}
+
+/** What a section's face on the jacket bears, and what speaks against a key on it. */
+class KeyBed {
+  private readonly normals: Float32Array;
+  private readonly beds: Beds;
+  private readonly clearMm: number;
+
+  constructor(
+    private readonly request: JacketKeysRequest,
+    private readonly s: number,
+  ) {
+    const { sections, keys } = request;
+    const { skin } = sections[s];
+    this.normals = vertexNormals(skin).normals;
+    this.clearMm = keys.radiusMm * (keys.kind === "strips" ? STRIP_RADII / 2 : 1) + LINE_CLEAR_MM;
+    this.beds = new Beds(skin, this.normals, BED_RADII * keys.radiusMm);
+  }
+
+  /** The vertex nearest to a place, by where its figures begin; null where the face is empty. */
+  nearest([x, y, z]: readonly number[]): { readonly v: number; readonly awayMm: number } | null {
+    const p = this.request.sections[this.s].skin.positions;
+    let [best, least2] = [-1, Number.POSITIVE_INFINITY];
+    for (let v = 0; v + 2 < p.length; v += 3) {
+      const away2 = (p[v] - x) ** 2 + (p[v + 1] - y) ** 2 + (p[v + 2] - z) ** 2;
+      if (away2 < least2) [best, least2] = [v, away2];
+    }
+    return best < 0 ? null : { v: best, awayMm: Math.sqrt(least2) };
+  }
+
+  /**
+   * @param v where the vertex's figures begin
+   * @param told all that speaks against it, or only the first, which is quicker
+   */
+  keyAt(v: number, told: "all" | "the first" = "all") {
+    const { sections, lines, zones, jacketMm, giveMm, boardMm, keys } = this.request;
+    const { skin, pull } = sections[this.s];
+    const p = skin.positions;
+    const at: [number, number, number] = [p[v], p[v + 1], p[v + 2]];
+    const normal: [number, number, number] = [this.normals[v], this.normals[v + 1], this.normals[v + 2]];
+    const biteMm = keyBiteMm(normal, pull, keys);
+    // The way to the lines takes longest: it is measured last, and only where it is wanted.
+    const toLine = once(() => nearestMm(lines, at));
+    const checks: readonly (readonly [KeyTrouble, () => boolean])[] = [
+      ["locks", () => biteMm > giveMm],
+      ["board", () => boardMm !== null && at[2] - boardMm < this.clearMm],
+      ["bent", () => !this.beds.isFlat(v)],
+      ["zone", () => zones.some((zone) => inZone(zone, at, this.clearMm - LINE_CLEAR_MM + jacketMm))],
+      ["line", () => toLine() < this.clearMm],
+    ];
+    const troubles: KeyTrouble[] = [];
+    for (const [trouble, isSo] of checks) {
+      if (!isSo()) continue;
+      troubles.push(trouble);
+      if (told === "the first") break;
+    }
+    return { at, normal, biteMm, toLine, troubles };
+  }
 }
 
 /** A key's bed is looked at within so many of its radii. */

@@ -12,7 +12,12 @@ export interface JacketKeySettings {
   readonly taperDeg: number;
   /** About so far from each other, at most. */
   readonly spacingMm: number;
+  /** Set by hand, xyz each; null places them by rule. */
+  readonly placed: readonly (readonly [number, number, number])[] | null;
 }
+
+/** No more keys are set by hand. */
+export const MOST_KEYS = 400;
 
 export const TYPICAL_JACKET_KEYS: JacketKeySettings = {
   kind: "buttons",
@@ -20,6 +25,7 @@ export const TYPICAL_JACKET_KEYS: JacketKeySettings = {
   heightMm: 8,
   taperDeg: 35,
   spacingMm: 220,
+  placed: null,
 };
 
 /** Length of a strip, in its half widths. */

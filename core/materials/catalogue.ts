@@ -17,6 +17,7 @@ export const MATERIALS = {
   "water-clay": { name: "Water clay", unit: "kg" },
   "release-agent": { name: "Release", unit: "kg" },
   bolts: { name: "Bolts with nut and two washers", unit: "pcs" },
+  straps: { name: "Webbing straps with a ratchet", unit: "pcs" },
   poles: { name: "Poles, 25 mm", unit: "m" },
   "seam-shims": { name: "Shims", unit: "pcs" },
   "cast-plugs": { name: "Plugs, cast beforehand", unit: "pcs" },
@@ -37,6 +38,7 @@ export const MATERIAL_USES = {
   holes: "for through-holes",
   seam: "for the jacket's seam",
   flanges: "for flanges",
+  board: "for the foot and its board",
 } as const;
 
 export type MaterialUse = keyof typeof MATERIAL_USES;

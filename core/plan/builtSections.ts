@@ -2,9 +2,11 @@
 import type { JobContext } from "../job/context.ts";
 import { pushHoles } from "../keys/pushHoles.ts";
 import { shellDensities } from "../shell/index.ts";
+import type { FootBody } from "../solids/foot.ts";
 import { numberPlace } from "../solids/number.ts";
 import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
+import { builtFoot } from "./builtFoot.ts";
 import { type BuiltWall, shellTerms } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./results/planResult.ts";
@@ -20,25 +22,29 @@ export interface BuiltSection extends SectionSolid {
 }
 
 export async function builtSections(
-  { parting: { body, cells, cellOf, sections }, spans }: Pick<PlanResult, "parting" | "spans">,
-  { shell, seat, brief }: PlanDocument,
+  { parting, spans }: Pick<PlanResult, "parting" | "spans">,
+  document: PlanDocument,
   walls: readonly BuiltWall[],
   ctx: JobContext,
 ): Promise<BuiltSection[]> {
+  const { body, cells, cellOf, sections } = parting;
+  const { shell, seat, brief } = document;
   const clearOf = (s: number) => [
     ...walls.filter(({ wall }) => wall.sections.includes(s + 1)).map(({ wall }) => wall.foot),
     ...spans.ribs.filter(({ section }) => section === s + 1).map(({ points }) => points),
     ...holes.map(({ at }) => at),
   ];
   const holes = pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs);
+  const foot = builtFoot(parting.filled, document, walls);
   const solids = await sectionSolids(
     {
       ...{ body, cells, cellOf, walls, ...shellTerms(shell) },
       holeMm: shell.flanges.bolts.diameterMm / 2,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
-      numbers: sections.map(({ skin }, s) => numberPlace(skin, clearOf(s))),
+      numbers: sections.map(({ skin }, s) => numberPlace(skin, clearOf(s), foot && overFootMm(foot))),
       pushHoles: holes,
+      foot,
     },
     ctx,
   );
@@ -48,6 +54,11 @@ export async function builtSections(
     const massWetG = cm3 * wetGPerCm3;
     return { ...solid, massWetG, massDryG: cm3 * dryGPerCm3, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };
   });
+}
+
+/** How high the foot stands where it meets the shell, mm. */
+function overFootMm({ boardMm, jacketMm, thickMm }: FootBody): number {
+  return boardMm + jacketMm + thickMm;
 }
 
 function liftOf(massKg: number, limitKg: number): Lift {

@@ -51,7 +51,16 @@ describe("bolts and keys in the buying list", () => {
     const flanges = ids().reduce((held, id) => chosen(held, id, { joint: "straps" }), shell.flanges);
     const jacketKeys = { ...shell.jacketKeys, kind: "none" as const };
     const without = { ...document, shell: { ...shell, flanges, jacketKeys } };
-    expect(fixingsOf(bundle, without, ids())).toEqual({ bolts: 0, jacketKeys: 0 });
+    const { bolts, jacketKeys: keys, strapsMm = [] } = fixingsOf(bundle, without, ids());
+    expect([bolts, keys]).toEqual([0, 0]);
+    // Round the ball, its jacket, its shell and flanges, with a buckle.
+    expect(bought(without, "straps")?.quantity).toBe(strapsMm.length);
+    expect(strapsMm.length).toBeGreaterThanOrEqual(2);
+    for (const mm of strapsMm) {
+      expect(mm).toBeGreaterThan(1000);
+      expect(mm).toBeLessThan(2 * Math.PI * 260 + 400);
+    }
+    expect(bought(document, "straps")).toBeUndefined();
     expect(bought(without, "bolts")).toBeUndefined();
     const more = (bought(document, "silicone-base")?.quantity ?? 0) - (bought(without, "silicone-base")?.quantity ?? 0);
     // A button of 12 and 6.4 mm, 8 mm high, is 2.2 cm3: some 2.5 g of base with its waste.

@@ -11,6 +11,7 @@ import type { BuiltSection } from "./builtSections.ts";
 import { type BuiltWall, boltReport, flangeKeyReport, wallReport } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
+import { fixingsFrom } from "./fixings.ts";
 import { figuresAtRates } from "./results/atRates.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
@@ -37,8 +38,7 @@ export function planReport(
 ) {
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates, {
-    bolts: (walls ?? []).reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0),
-    jacketKeys: keys.length,
+    ...fixingsFrom({ jacket: result.parting.filled, cavity: result.cavity }, document, walls ?? [], keys.length),
     ...(solids.length > 0 ? { solidsMm3: solids.map(({ volumeMm3 }) => volumeMm3) } : {}),
   });
   return {

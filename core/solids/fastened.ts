@@ -5,6 +5,7 @@
 import type { AlongWall } from "../flange/along.ts";
 import { type Fastenings, type Groove, type PrySlot, SLOT_DEPTH_MM } from "../flange/fastenings.ts";
 import { PUSH_HOLE_MM, type PushHole } from "../keys/pushHoles.ts";
+import type { FootBody } from "./foot.ts";
 import type { Solid, Solids } from "./kernel.ts";
 
 export interface FastenedRequest {
@@ -12,6 +13,7 @@ export interface FastenedRequest {
   readonly shellMm: number;
   readonly flangeMm: number;
   readonly holeMm: number;
+  readonly foot: FootBody | null;
   /** Through the shell of a plan of one section. */
   readonly pushHoles: readonly PushHole[];
 }
@@ -31,11 +33,13 @@ const SLOT_OPEN_MM = 4;
 
 /** A section's skin and flanges as one body, with its holes and its keys. @param number of the section, from one */
 export function fastened(solids: Solids, parts: readonly Solid[], request: FastenedRequest, number: number): Solid {
-  const { walls, flangeMm, holeMm, shellMm, pushHoles } = request;
+  const { walls, flangeMm, holeMm, shellMm, pushHoles, foot } = request;
   const domes: Solid[] = [];
   const taken = pushHoles.map(({ at, normal }) =>
     rod(solids, at, [...normal], PUSH_HOLE_MM / 2, [-shellMm, 2 * shellMm]),
   );
+  for (const { at } of foot?.bolts ?? [])
+    taken.push(rod(solids, [at[0], at[1], foot?.boardMm ?? 0], [0, 0, 1], holeMm, [-flangeMm, 2 * flangeMm]));
   for (const { along, fastenings } of walls) {
     if (!along.wall.sections.includes(number)) continue;
     for (const bolt of fastenings.bolts) {

@@ -68,6 +68,16 @@ export class Solids {
     return this.keep(this.kernel.Manifold.hull(points as unknown as [number, number, number][]));
   }
 
+  /** Rings drawn up between two heights; a ring within another is a hole. */
+  extruded(rings: readonly (readonly (readonly [number, number])[])[], fromMm: number, toMm: number): Solid {
+    if (rings.length === 0) return this.union([]);
+    const { CrossSection } = this.kernel;
+    const section = new CrossSection(rings as unknown as [number, number][][], "EvenOdd");
+    const body = this.keep(section.extrude(toMm - fromMm));
+    section.delete();
+    return this.keep(body.translate([0, 0, fromMm]));
+  }
+
   minus(a: Solid, b: Solid): Solid {
     return this.keep(a.subtract(b));
   }
@@ -84,6 +94,11 @@ export class Solids {
   /** What lies above a height. */
   above(solid: Solid, heightMm: number): Solid {
     return this.keep(solid.trimByPlane([0, 0, 1], heightMm));
+  }
+
+  /** What lies below a height. */
+  below(solid: Solid, heightMm: number): Solid {
+    return this.keep(solid.trimByPlane([0, 0, -1], -heightMm));
   }
 
   /** Its pieces that hang together, the largest first. */

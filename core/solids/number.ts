@@ -27,9 +27,14 @@ const PLACES = 1500;
 /**
  * The place of a section that is farthest from its edges and from what lies over it.
  * @param clear of lines and ribs, xyz per point each
+ * @param lowMm what lies lower is the foot, or below the board; null where it floats
  * @returns null where it is too small for a number
  */
-export function numberPlace(skin: TriangleMesh, clear: readonly ArrayLike<number>[]): NumberPlace | null {
+export function numberPlace(
+  skin: TriangleMesh,
+  clear: readonly ArrayLike<number>[],
+  lowMm: number | null,
+): NumberPlace | null {
   const { normals } = vertexNormals(skin);
   const p = skin.positions;
   const every = Math.max(1, Math.floor(p.length / 3 / PLACES));
@@ -37,7 +42,9 @@ export function numberPlace(skin: TriangleMesh, clear: readonly ArrayLike<number
     const v = 3 * n * every;
     const at: Xyz = [p[v], p[v + 1], p[v + 2]];
     const normal: Xyz = [normals[v], normals[v + 1], normals[v + 2]];
-    return { at, normal, toLineMm: Math.min(...clear.map((points) => awayMm(points, at))), weight: 1 };
+    const overFootMm = lowMm === null ? Number.POSITIVE_INFINITY : at[2] - lowMm;
+    const toLineMm = Math.min(overFootMm, ...clear.map((points) => awayMm(points, at)));
+    return { at, normal, toLineMm, weight: 1 };
   });
   const [first] = farthestFirst(places);
   if (!first) return null;

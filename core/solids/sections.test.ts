@@ -1,8 +1,10 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { isosurface } from "../field/isosurface.ts";
+import { footAreasMm2 } from "../foot/along.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { builtFootprint } from "../plan/builtFoot.ts";
 import { type BuiltSection, builtSections } from "../plan/builtSections.ts";
 import { builtWalls } from "../plan/builtWalls.ts";
 import { newPlan, type PlanDocument } from "../plan/document/document.ts";
@@ -10,9 +12,11 @@ import { PlanEngine } from "../plan/engine.ts";
 import type { PlanResult } from "../plan/results/planResult.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { lathe, moved, sphere } from "../testing/shapes.ts";
+import { footSpaces } from "./foot.ts";
 import { withSolids } from "./kernel.ts";
 
 const base = newPlan();
+const FOOTLESS = { ...base.shell.foot, isFlanged: false };
 const FLANGELESS = { ...base.shell.flanges, widthMm: 0 };
 
 /** A ball of 100 mm in two halves, its jacket 8 mm and its shell 15 mm thick. */
@@ -20,7 +24,7 @@ function ballIn(onBoard: boolean, flanges = base.shell.flanges): PlanDocument {
   return {
     ...base,
     seat: { ...base.seat, onBoard },
-    jacket: { ...base.jacket, smoothingMm: 0, footClayMm: 0 },
+    jacket: { ...base.jacket, smoothingMm: 0, footClayMm: 0, rimWidthMm: 0 },
     parting: {
       ...base.parting,
       pulls: [
@@ -28,7 +32,7 @@ function ballIn(onBoard: boolean, flanges = base.shell.flanges): PlanDocument {
         [-1, 0, 0],
       ],
     },
-    shell: { ...base.shell, figures: { thicknessMm: 15, flangeThicknessMm: 20 }, flanges },
+    shell: { ...base.shell, figures: { thicknessMm: 15, flangeThicknessMm: 20 }, flanges, foot: FOOTLESS },
   };
 }
 
@@ -242,6 +246,94 @@ describe("a shell in one section", () => {
     await withSolids((bodies) => {
       // A dome's shell has no hole of its own.
       expect(bodies.fromMesh(solid.mesh, "the shell").genus()).toBe(2);
+    });
+  });
+});
+
+describe("a foot along the board", () => {
+  const RIM_MM = 60;
+  /** The dome in two halves that part along the plane x = 0. */
+  function domeOnFoot(foot: Partial<PlanDocument["shell"]["foot"]>): PlanDocument {
+    const plan = ballIn(true);
+    return {
+      ...plan,
+      jacket: { ...plan.jacket, rimWidthMm: RIM_MM },
+      shell: { ...plan.shell, foot: { ...base.shell.foot, ...foot } },
+    };
+  }
+  async function halves(document: PlanDocument) {
+    const result = new PlanEngine(lathe(DOME, 96)).run(document, TYPICAL_RATES, 5, ctx);
+    const walls = builtWalls(result.walls, document);
+    return { result, walls, solids: await builtSections(result, document, walls, ctx) };
+  }
+
+  it("is as large as a strip round the jacket, over its rim, and belongs to either half", async () => {
+    const bare = await halves(domeOnFoot({ isFlanged: false }));
+    const footed = await halves(domeOnFoot({ isFlanged: true, beyondMm: 40 }));
+    const [jacketMm, thickMm, shellMm] = [8, 20, 15];
+    const inner = 150 + jacketMm;
+    const disc = (radius: number) => Math.PI * radius ** 2;
+    // On the board beyond the rim, and over the rim; what is under the shell itself is there already.
+    const onBoard = (disc(inner + RIM_MM + 40) - disc(inner + RIM_MM)) * thickMm;
+    const overRim =
+      (disc(inner + RIM_MM + thickMm) - disc(inner + RIM_MM)) * jacketMm +
+      (disc(inner + RIM_MM) - disc(inner + shellMm)) * thickMm;
+    footed.solids.forEach(({ volumeMm3, mesh, pieces }, k) => {
+      const more = volumeMm3 - bare.solids[k].volumeMm3;
+      // The flanges of the wall stand there already.
+      expect(more / ((onBoard + overRim) / 2)).toBeGreaterThan(0.93);
+      expect(more / ((onBoard + overRim) / 2)).toBeLessThan(1.02);
+      expect(pieces).toBe(1);
+      expect(isClosed(mesh)).toBe(true);
+    });
+    await withSolids((bodies) => {
+      const [a, b] = footed.solids.map(({ mesh }, k) => bodies.fromMesh(mesh, `section ${k + 1}`));
+      expect(bodies.and(a, b).volume() / a.volume()).toBeLessThan(2e-5);
+    });
+    // The rim's silicone lies under it: nothing of a section is in it.
+    const p = footed.solids[0].mesh.positions;
+    for (let v = 0; v < p.length; v += 3) {
+      const off = Math.hypot(p[v], p[v + 1]);
+      if (off > inner + 3 && off < inner + RIM_MM - 5) expect(p[v + 2]).toBeGreaterThan(jacketMm - 0.1);
+    }
+    // What the takeoff reckons with agrees.
+    const alongMm = footed.result.parting.sections.map(({ footMm }) => footMm);
+    expect(alongMm.reduce((sum, mm) => sum + mm, 0) / (2 * Math.PI * inner)).toBeCloseTo(1, 1);
+    const [area] = footAreasMm2(alongMm, RIM_MM, { ...base.shell.foot, beyondMm: 40 });
+    expect(Math.abs(area / ((disc(inner + RIM_MM + 40) - disc(inner)) / 2) - 1)).toBeLessThan(0.03);
+  });
+
+  it("is nothing where a section does not stand on the board", async () => {
+    const spaces = await withSolids((bodies) => {
+      const outline: [number, number][][] = [
+        [
+          [0, 0],
+          [200, 0],
+          [200, 200],
+          [0, 200],
+        ],
+      ];
+      const foot = { outline, rimMm: 60, jacketMm: 8, beyondMm: 40, thickMm: 20, boardMm: 0, bolts: [] };
+      return footSpaces(bodies, foot, [], 2, () => 0).map((space) => space.volume());
+    });
+    expect(spaces[0]).toBeGreaterThan(300 * 300 * 20);
+    expect(spaces[1]).toBe(0);
+  });
+
+  it("has a hole for every bolt that holds it to the board, none under a flange", async () => {
+    const document = domeOnFoot({ isBolted: true, pitchMm: 200 });
+    const { walls, solids, result } = await halves(document);
+    const footprint = builtFootprint({ piece: null, jacket: result.parting.filled }, document, walls);
+    const bolts = footprint?.bolts ?? [];
+    expect(bolts.length).toBe(Math.ceil((2 * Math.PI * (158 + RIM_MM + 20)) / 200));
+    for (const { at } of bolts) {
+      expect(Math.hypot(...at)).toBeGreaterThan(158 + RIM_MM + 12);
+      expect(Math.abs(at[0])).toBeGreaterThan(20);
+    }
+    await withSolids((bodies) => {
+      const through = walls[0].fastenings.bolts.length;
+      const genus = solids.map(({ mesh }) => bodies.fromMesh(mesh, "a section").genus());
+      expect(genus.reduce((sum, n) => sum + n, 0)).toBe(2 * through + bolts.length);
     });
   });
 });

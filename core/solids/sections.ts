@@ -6,6 +6,7 @@ import { type DistanceField, distanceField } from "../field/distance.ts";
 import { isosurface } from "../field/isosurface.ts";
 import type { AlongWall } from "../flange/along.ts";
 import type { Fastenings } from "../flange/fastenings.ts";
+import { OVER_BOARD_MM } from "../foot/footprint.ts";
 import type { JobContext } from "../job/context.ts";
 import type { PushHole } from "../keys/pushHoles.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
@@ -16,6 +17,7 @@ import { ridgeAt, ridgePoints } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
 import { cellBodies } from "./cellBodies.ts";
 import { fastened } from "./fastened.ts";
+import { type FootBody, footSolid, footSpaces, rimSolid } from "./foot.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
 import { type NumberPlace, numberSolid } from "./number.ts";
 
@@ -33,6 +35,8 @@ export interface SolidsRequest {
   readonly ribs: readonly Rib[];
   /** Where each section's number stands, in their order; null where one is too small. */
   readonly numbers: readonly (NumberPlace | null)[];
+  /** Along the board; null where it floats. */
+  readonly foot: FootBody | null;
   /** Through the shell of a plan of one section. */
   readonly pushHoles: readonly PushHole[];
 }
@@ -52,6 +56,8 @@ export interface SectionSolid {
 
 /** Faces are made of fewer triangles where none strays by more than this, mm. */
 const SIMPLER_MM = 0.3;
+/** Corners nearer to each other than this are one: bodies cut many times hold slivers that no file of floats keeps apart, mm. */
+const TIDY_MM = 0.005;
 /** Scraps smaller than this are knocked off by hand, mm3. */
 const SCRAP_MM3 = 20_000;
 /** Two bodies that meet are kept so far apart, mm: nothing overlaps. */
@@ -66,6 +72,9 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
   const field = distanceField(inner, { stepMm, reachMm, exactBandsMm: [exact] }, ctx);
   return withSolids((solids) => {
     const jacket = solids.simpler(solids.fromMesh(inner, "The jacket"), SIMPLER_MM);
+    // The rim is taken out of what is small: the whole jacket is cut as seldom as can be.
+    const rim = request.foot && rimSolid(solids, request.foot);
+    const rims = rim ? [rim] : [];
     const outside = solids.simpler(
       solids.fromMesh(outerFace(field, shellMm, ctx), "The outside of the shell"),
       SIMPLER_MM,
@@ -73,24 +82,33 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
     let shell = solids.minus(outside, jacket);
     if (boardMm !== null) shell = solids.above(shell, boardMm);
     const along = request.walls.map((wall) => wall.along);
+    const feet = feetOf(solids, jacket, rims, request);
     const spaces = cellBodies({ ...request, field, walls: along }, ctx);
+    const onBoard = (solid: Solid) => (boardMm === null ? solid : solids.above(solid, boardMm));
     const done: Solid[] = [];
-    const flanges: Solid[] = [];
+    /** Flanges and feet: what stands out from the shells. */
+    const standing: Solid[] = [];
     return spaces.map((_, s): SectionSolid => {
       ctx.checkCancelled();
       ctx.progress("solids", s / spaces.length);
       const space = solids.fromMesh(spaces[s], `The space of section ${s + 1}`);
       // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
-      const skin = without(solids, solids.and(shell, space), flanges);
+      const skin = without(solids, solids.and(shell, space), [...standing, ...rims]);
       const own = flangeOf(solids, jacket, request, s + 1);
-      const flange = own && without(solids, own, done);
-      if (flange) flanges.push(flange);
+      const flange = own && without(solids, own, [...done, ...rims]);
+      const foot = feet[s] && without(solids, feet[s], done);
+      standing.push(...(flange ? [flange] : []), ...(foot ? [foot] : []));
       const ribs = ribsOf(solids, jacket, request, s + 1);
       const place = request.numbers[s];
       const number = place && numberSolid(solids, s + 1, place, shellMm);
       const over = [ribs, number].filter((body) => body !== null && body !== undefined);
-      const parts = [skin, ...(flange ? [flange] : []), ...over.map((body) => without(solids, body, done))];
-      const solid = fastened(solids, parts, request, s + 1);
+      const parts = [
+        skin,
+        ...(flange ? [flange] : []),
+        ...(foot ? [foot] : []),
+        ...over.map((body) => onBoard(without(solids, body, done))),
+      ];
+      const solid = solids.simpler(fastened(solids, parts, request, s + 1), TIDY_MM);
       const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
       const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;
       done.push(whole);
@@ -112,6 +130,22 @@ function touch(a: Solid, b: Solid): boolean {
 function without(solids: Solids, solid: Solid, others: readonly Solid[]): Solid {
   const near = others.filter((other) => touch(solid, other));
   return near.length > 0 ? solids.minus(solid, solids.union(near)) : solid;
+}
+
+/** Every section's part of the foot, in their order; none where there is no foot. */
+function feetOf(
+  solids: Solids,
+  jacket: Solid,
+  rims: readonly Solid[],
+  { foot, cells, cellOf, walls, boardMm }: SolidsRequest,
+): Solid[] {
+  const whole = foot && footSolid(solids, foot);
+  if (!whole || boardMm === null) return [];
+  const low = solids.below(jacket, whole.boundingBox().max[2] + 1);
+  const body = solids.above(without(solids, whole, [low, ...rims]), boardMm);
+  const sectionAt = (x: number, y: number) => cellOf.indexOf(cells.leadAt(x, y, boardMm + OVER_BOARD_MM).section);
+  const along = walls.map((wall) => wall.along);
+  return footSpaces(solids, foot, along, cellOf.length, sectionAt).map((space) => solids.and(body, space));
 }
 
 /** The flanges of a section along all its walls; null where it has none. @param number of the section, from one */

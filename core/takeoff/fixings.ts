@@ -15,6 +15,10 @@ import { MM3_PER_CM3 } from "../units/index.ts";
 export interface Fixings {
   readonly bolts: number;
   readonly jacketKeys: number;
+  /** Through the shell's foot into the board. */
+  readonly footBolts?: number;
+  /** The length of every strap round the mould, mm. */
+  readonly strapsMm?: readonly number[];
   /** Volume of each section as a solid, mm3, where they were worked out. */
   readonly solidsMm3?: readonly number[];
 }
@@ -48,7 +52,14 @@ export function boltLengthMm(flangeMm: number, diameterMm: number): number {
   return LENGTHS_MM * Math.ceil(leastMm / LENGTHS_MM);
 }
 
-export function boltLines({ bolts }: Fixings, { shell }: PlanDocument, flangeMm: number): MaterialLine[] {
+/** The board that a foot is bolted to is taken to be so thick, mm. */
+const BOARD_THICK_MM = 18;
+
+export function boltLines(
+  { bolts, footBolts = 0, strapsMm = [] }: Fixings,
+  { shell }: PlanDocument,
+  flangeMm: number,
+): MaterialLine[] {
   const { diameterMm } = shell.flanges.bolts;
   return [
     {
@@ -66,6 +77,38 @@ export function boltLines({ bolts }: Fixings, { shell }: PlanDocument, flangeMm:
             value: boltLengthMm(flangeMm, diameterMm),
             unit: "mm",
           },
+        ],
+      },
+    },
+    {
+      material: "bolts",
+      use: "board",
+      group: "sundries",
+      quantity: footBolts,
+      unit: "pcs",
+      working: {
+        formula: "holes of the foot on the footprint, each with a nut and two washers",
+        inputs: [
+          { name: "diameter", value: diameterMm, unit: "mm" },
+          {
+            name: `length, through the foot and a board of ${BOARD_THICK_MM} mm`,
+            value: boltLengthMm((flangeMm + BOARD_THICK_MM) / 2, diameterMm),
+            unit: "mm",
+          },
+        ],
+      },
+    },
+    {
+      material: "straps",
+      use: "flanges",
+      group: "sundries",
+      quantity: strapsMm.length,
+      unit: "pcs",
+      working: {
+        formula: "force that parts the sections ÷ (2 × what a strap bears), and at least two",
+        inputs: [
+          { name: "one bears", value: shell.casting.strapLoadN, unit: "N" },
+          { name: "the longest, with its buckle", value: Math.round(Math.max(0, ...strapsMm)), unit: "mm" },
         ],
       },
     },

@@ -1,5 +1,6 @@
 /** Areas of walls and flanges at the widths that were decided. */
 import { widthFor } from "../flange/settings.ts";
+import { footAreasMm2 } from "../foot/along.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import { areaAtWidth } from "../walls/areas.ts";
 import type { PartingTotals } from "./totals.ts";
@@ -23,12 +24,17 @@ export function wallsMm2(document: PlanDocument, parting: Walled): number {
   return areasOf(document, parting).reduce((sum, mm2) => sum + mm2, 0);
 }
 
-/** Area of one face of each section's flanges, mm2: along every wall it has one of its own. */
+/** Area of one face of each section's flanges, mm2: along every wall it has one of its own, and its foot along the board. */
 export function flangeAreasMm2(document: PlanDocument, parting: PartingTotals): number[] {
   const { sections, walls } = parting;
-  if (!walls?.length) return sections.map(({ lineMm }) => lineMm * document.shell.flanges.widthMm);
+  const feet = footAreasMm2(
+    sections.map(({ footMm = 0 }) => footMm),
+    document.jacket.rimWidthMm,
+    document.shell.foot,
+  );
+  if (!walls?.length) return sections.map(({ lineMm }, k) => lineMm * document.shell.flanges.widthMm + feet[k]);
   const areas = areasOf(document, parting);
-  return sections.map(({ number }) =>
-    walls.reduce((sum, wall, w) => (wall.sections.includes(number) ? sum + areas[w] : sum), 0),
+  return sections.map(({ number }, k) =>
+    walls.reduce((sum, wall, w) => (wall.sections.includes(number) ? sum + areas[w] : sum), feet[k]),
   );
 }

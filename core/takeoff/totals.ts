@@ -18,6 +18,8 @@ export interface PartingTotals {
     readonly number: number;
     readonly areaMm2: number;
     readonly lineMm: number;
+    /** How far it stands along the board; settled plans only. */
+    readonly footMm?: number;
     /** Does it leave only after the piece has been lifted? */
     readonly lifted?: boolean;
   }[];

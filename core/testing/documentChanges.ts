@@ -85,6 +85,7 @@ export const CHANGES: {
     figures: { shell: { ...shell, figures: { thicknessMm: 30, flangeThicknessMm: 31 } } },
     ribs: { shell: { ...shell, ribs: { ...shell.ribs, spanMm: 333 } } },
     jacketKeys: { shell: { ...shell, jacketKeys: { ...shell.jacketKeys, kind: "none" } } },
+    foot: { shell: { ...shell, foot: { ...shell.foot, beyondMm: 77 } } },
     casting: { shell: { ...shell, casting: { ...shell.casting, fillShare: 0.5 } } },
     flanges: { shell: { ...shell, flanges: { ...shell.flanges, widthMm: 60 } } },
   },

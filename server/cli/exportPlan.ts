@@ -7,12 +7,14 @@ import { planGlb, sectionsGlb } from "../../core/export/planGlb.ts";
 import { sheetDxf, sheetSvg } from "../../core/export/sheets.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { write3mf } from "../../core/export/threemf.ts";
-import { wallsPdf } from "../../core/export/wallsPdf.ts";
+import { drawingsPdf, wallsPdf } from "../../core/export/wallsPdf.ts";
+import { footprintDrawing } from "../../core/foot/footprint.ts";
 import type { JacketKey } from "../../core/keys/jacketKeys.ts";
 import { wayMark } from "../../core/keys/whichWay.ts";
 import { meshBox } from "../../core/mesh/mesh.ts";
 import { paperOf } from "../../core/patterns/pages.ts";
 import { sheetOf } from "../../core/patterns/sheet.ts";
+import { builtFootprint } from "../../core/plan/builtFoot.ts";
 import { keysCsv } from "../../core/plan/builtKeys.ts";
 import type { BuiltSection } from "../../core/plan/builtSections.ts";
 import { type BuiltWall, drillMapCsv } from "../../core/plan/builtWalls.ts";
@@ -62,8 +64,24 @@ export async function exportPlan(plan: PlanExport, directory: string): Promise<v
   }
   await exportSolids(solids, join(directory, "sections"));
   await exportSheets(plan, join(directory, "sections"));
+  await exportFootprint(plan, join(directory, "board"));
   const { bytes } = await wallsPdf(walls, pieceName, paperOf(PAPER));
   await writeFile(join(folder, `walls-${PAPER}.pdf`), bytes);
+}
+
+/** What stands on the board, to lay under the work and to drill by. */
+async function exportFootprint({ result, document, walls, pieceName }: PlanExport, folder: string): Promise<void> {
+  const footprint = builtFootprint({ piece: result.piece.mesh, jacket: result.parting.filled }, document, walls);
+  if (!footprint) return;
+  const words = { piece: "piece", jacket: "jacket", rim: "rim", foot: "foot", pourHole: "pour hole" };
+  const title = `${pieceName}: footprint on the board`;
+  const shapes = walls.map(({ wall }) => wall);
+  const drawing = footprintDrawing(footprint, shapes, 0, document.shell.flanges.bolts.diameterMm, { ...words, title });
+  await mkdir(folder, { recursive: true });
+  await writeFile(join(folder, "footprint.svg"), sheetSvg(drawing));
+  await writeFile(join(folder, "footprint.dxf"), sheetDxf(drawing));
+  const { bytes } = await drawingsPdf([{ drawing, name: title, areaMm2: 0 }], title, paperOf(PAPER));
+  await writeFile(join(folder, `footprint-${PAPER}.pdf`), bytes);
 }
 
 async function exportSheets(

@@ -29,7 +29,10 @@ export function useFixings(
 ): { fixings: Fixings | undefined; current: boolean } {
   const lineIds = identity?.lines.map(({ id }) => id).join() ?? "";
   const of = document
-    ? JSON.stringify([document.shell, document.seat, document.zones.fragile, document.jacket.coats, lineIds])
+    ? JSON.stringify([
+        ...[document.shell, document.seat, document.brief, document.zones.fragile, document.jacket.coats],
+        ...[document.jacket.rimWidthMm, lineIds],
+      ])
     : "";
   const [counted, setCounted] = useState<Counted | null>(null);
   const latest = useRef(document);

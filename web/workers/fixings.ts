@@ -1,4 +1,4 @@
-/** The way to the thread that counts bolts and keys; it is begun with the first plan, and holds the last one. */
+/** The way to the thread that counts bolts, straps and keys; it is begun with the first plan, and holds the last one. */
 import * as Comlink from "comlink";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { type FixedPlan, fixingsOf } from "../../core/plan/fixings.ts";
@@ -20,8 +20,8 @@ export async function countFixings(
   );
   if (holds !== plan) {
     holds = plan;
-    const { walls, skins, lines, figures } = plan;
-    await api.hold({ walls, skins, lines, figures });
+    const { walls, skins, lines, figures, survey } = plan;
+    await api.hold({ walls, skins, lines, figures, survey });
   }
   const fixings = await api.count(document, lineIds);
   return holds === plan ? fixings : null;

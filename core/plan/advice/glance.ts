@@ -140,6 +140,8 @@ export function figuresAtAGlance(
     fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
     releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
     lineMm,
+    // A first glance knows no foot.
+    footMm: 0,
     fills,
     travelMm: held?.travelMm ?? 0,
     lifted: held?.lifted ?? false,

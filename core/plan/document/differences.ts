@@ -1,6 +1,7 @@
 /** What differs between two plans, in sentences: for whoever reopens or compares revisions and builds. */
 import type { CastingSettings } from "../../casting/settings.ts";
 import type { FlangeSettings } from "../../flange/settings.ts";
+import type { FootSettings } from "../../foot/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import type { JacketKeySettings } from "../../keys/settings.ts";
 import type { RibSettings } from "../../ribs/settings.ts";
@@ -27,6 +28,7 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inCasting(before.shell.casting, after.shell.casting),
     ...inJacketKeys(before.shell.jacketKeys, after.shell.jacketKeys, words),
     ...inRibs(before.shell.ribs, after.shell.ribs, words),
+    ...inFoot(before.shell.foot, after.shell.foot, words),
   ];
 }
 
@@ -188,6 +190,7 @@ function inCasting(before: CastingSettings, after: CastingSettings): string[] {
     ...changed("How full", before.fillShare, after.fillShare, (share: number) => `${Math.round(100 * share)} %`),
     ...changed("Density of the cast", before.densityGPerCm3, after.densityGPerCm3, density),
     ...changed("Load of a bolt", before.boltLoadN, after.boltLoadN, (n: number) => `${n} N`),
+    ...changed("Load of a strap", before.strapLoadN, after.strapLoadN, (n: number) => `${n} N`),
   ];
 }
 
@@ -207,5 +210,18 @@ function inJacketKeys(before: JacketKeySettings, after: JacketKeySettings, { len
     ...changed("Height of jacket keys", before.heightMm, after.heightMm, length),
     ...changed("Taper of jacket keys", before.taperDeg, after.taperDeg, (degrees: number) => `${degrees}°`),
     ...changed("Jacket keys apart", before.spacingMm, after.spacingMm, length),
+    ...(sameValue(before.placed, after.placed)
+      ? []
+      : [after.placed ? "Jacket keys set by hand" : "Jacket keys placed by rule"]),
+  ];
+}
+
+function inFoot(before: FootSettings, after: FootSettings, { length }: LengthWords): string[] {
+  return [
+    ...changed("Foot along the board", before.isFlanged, after.isFlanged, yesNo),
+    ...changed("Foot beyond the rim", before.beyondMm, after.beyondMm, length),
+    ...changed("Bolted to the board", before.isBolted, after.isBolted, yesNo),
+    ...changed("Bolts of the foot apart", before.pitchMm, after.pitchMm, length),
+    ...changed("Pour hole", before.pourHoleMm, after.pourHoleMm, length),
   ];
 }

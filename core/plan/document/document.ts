@@ -5,6 +5,7 @@
 
 import { type CastingSettings, TYPICAL_CASTING } from "../../casting/settings.ts";
 import { type FlangeSettings, TYPICAL_FLANGES } from "../../flange/settings.ts";
+import { type FootSettings, TYPICAL_FOOT } from "../../foot/settings.ts";
 import type { Coat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
 import type { Stop } from "../../jacket/stops.ts";
@@ -19,7 +20,7 @@ import type { LengthUnit } from "../../units/index.ts";
 import { type Identity, NOBODY_KNOWN } from "./identity.ts";
 import type { SearchRates } from "./searchRates.ts";
 
-export const PLAN_VERSION = 8;
+export const PLAN_VERSION = 9;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6, 7, 8] as const;
@@ -97,6 +98,7 @@ export interface PlanDocument {
     readonly casting: CastingSettings;
     readonly jacketKeys: JacketKeySettings;
     readonly ribs: RibSettings;
+    readonly foot: FootSettings;
   };
 }
 
@@ -148,6 +150,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       casting: TYPICAL_CASTING,
       jacketKeys: TYPICAL_JACKET_KEYS,
       ribs: TYPICAL_RIBS,
+      foot: TYPICAL_FOOT,
     },
   };
 }

@@ -1,5 +1,7 @@
 /** Freed sections as they are built: in their order, with their skins, lines, fills and what holds them. */
+
 import type { NearestField } from "../../field/nearest.ts";
+import { alongBoardMm } from "../../foot/along.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
 import { areaAndVolume } from "../../mesh/mesh.ts";
@@ -71,6 +73,7 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
       releases: bite.biteMm <= giveMm,
       skin: cut.skins[k],
       lockPoints: deeperThan(bite.points, giveMm),
+      footMm: jacket.request.onBoard ? alongBoardMm(cut.skins[k], 0, stepMm) : 0,
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),
     };
   });

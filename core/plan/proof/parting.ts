@@ -40,6 +40,8 @@ export interface PlannedSection {
   readonly lockPoints: Float32Array;
   /** Length of parting line along this section, mm. */
   readonly lineMm: number;
+  /** How far it stands along the board, mm. */
+  readonly footMm: number;
 }
 
 /** A parting that was proven: its sections as they are built, their lines, fills, and what stands in whose way. */

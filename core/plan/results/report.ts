@@ -56,6 +56,8 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
       fills: litres(section.fills),
       /** Parting line along it. */
       lineMm: section.lineMm,
+      /** How far it stands along the board. */
+      footMm: section.footMm,
     })),
     order: {
       build: parting.sections.map((section) => section.number),

@@ -11,11 +11,13 @@ import { printWalls } from "../../workers/print.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
 import { Calibrate } from "./parts/Calibrate.tsx";
+import { FootprintOnBoard } from "./parts/FootprintOnBoard.tsx";
 import { PieceSketch } from "./parts/PieceSketch.tsx";
 import { ProfileOnBoard } from "./parts/ProfileOnBoard.tsx";
 import { SectionSheets } from "./parts/SectionSheets.tsx";
 import { usePicked } from "./picked.ts";
 import { keepScreenPxPerMm, screenPxPerMm } from "./trueSize.ts";
+import { useFootprint } from "./useFootprint.ts";
 import { useProfile } from "./useProfile.ts";
 import { boltsOf, useFlangeEdits, useWalls, wholeMm } from "./useWalls.ts";
 
@@ -31,6 +33,7 @@ export function DrawingBoard(props: StationProps) {
   const show = useShow();
   const walls = useWalls(props);
   const profile = useProfile(props);
+  const footprint = useFootprint(walls, props);
   const [paper, setPaper] = useState<string>(PAPERS[0].id);
   const [size, setSize] = useState<Size>("fit");
   const [calibrating, setCalibrating] = useState(false);
@@ -109,6 +112,13 @@ export function DrawingBoard(props: StationProps) {
           lengthText={show.length(built.pattern.lengthMm)}
         />
       ))}
+      {footprint && (
+        <FootprintOnBoard
+          {...{ footprint, walls, pxPerMm, paper }}
+          boltMm={document.shell.flanges.bolts.diameterMm}
+          pieceName={piece.name}
+        />
+      )}
       {profile && <ProfileOnBoard profile={profile} pxPerMm={pxPerMm} pieceName={piece.name} paper={paper} />}
       {calibrating && (
         <Calibrate

@@ -10,17 +10,23 @@ import { messages } from "./messages.ts";
 import { CanBeBuilt } from "./parts/CanBeBuilt.tsx";
 import { CastingPush } from "./parts/CastingPush.tsx";
 import { Flanges } from "./parts/Flanges.tsx";
+import { Foot } from "./parts/Foot.tsx";
 import { JacketKeys } from "./parts/JacketKeys.tsx";
+import { LugPlaces } from "./parts/LugPlaces.tsx";
 import { Profiles } from "./parts/Profiles.tsx";
 import { Ribs } from "./parts/Ribs.tsx";
 import { SolidSections } from "./parts/SolidSections.tsx";
 import { Standing } from "./parts/Standing.tsx";
+import { Straps } from "./parts/Straps.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
-import { useJacketKeys } from "./useJacketKeys.ts";
+import { useFootprint } from "./useFootprint.ts";
+import { useJacketKeys, useKeyHands } from "./useJacketKeys.ts";
+import { useLugs } from "./useLugs.ts";
 import { type ShownProfile, useProfile } from "./useProfile.ts";
 import { usePushHoles } from "./usePushHoles.ts";
 import { useShellOnStage } from "./useShellOnStage.ts";
 import { useStand } from "./useStand.ts";
+import { useStraps } from "./useStraps.ts";
 import { useWalls } from "./useWalls.ts";
 
 export function ShellStation({ piece, document, planning }: StationProps) {
@@ -28,11 +34,15 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const { bundle } = planning;
   const walls = useWalls({ document, planning });
   const keys = useJacketKeys({ document, planning });
+  const hands = useKeyHands(keys, { planning });
+  const footprint = useFootprint(walls, { document, planning });
+  const straps = useStraps(walls, { document, planning });
   const profile = useProfile({ document, planning });
-  const stand = useStand(walls, { document, planning });
+  const stand = useStand(walls, footprint, { document, planning });
   const holes = usePushHoles({ document, planning });
+  const lugs = useLugs({ document, planning });
   const [apart, setApart] = useState(0);
-  useShellOnStage({ walls, keys, stand, holes, apart }, document, planning);
+  useShellOnStage({ walls, keys, stand, holes, lugs, apart }, document, planning);
   useProfileOnStage(profile, planning);
   const totals = wallTotals(walls);
   const bolts = walls.reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0);
@@ -44,14 +54,17 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         holes={holes}
         sections={planning.quality === "settled" ? (bundle?.figures.report.sections.length ?? null) : null}
       />
-      <WallCard walls={walls} />
+      <WallCard walls={walls} onBoard={document.seat.onBoard} />
       {planning.quality === "settled" && bundle?.skins.length === 1 ? null : <Flanges document={document} />}
       {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} />}
+      <Straps document={document} straps={straps} />
+      {footprint && <Foot document={document} footprint={footprint} />}
       {bundle && stand && <Standing stand={stand} box={bundle.figures.report.piece.boxMm} />}
       {bundle && (
         <JacketKeys
           document={document}
           keys={keys}
+          hands={hands}
           ways={bundle.figures.report.ways}
           box={bundle.figures.report.piece.boxMm}
           pieceName={piece.name}
@@ -76,6 +89,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         </Part>
       )}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />
+      {bundle && <LugPlaces lugs={lugs} document={document} box={bundle.figures.report.piece.boxMm} />}
       {walls.length > 0 && (
         <Part title={messages.totals.title}>
           <Figure label={messages.totals.sheet}>{show.area(totals.sheetMm2)}</Figure>

@@ -1,6 +1,7 @@
 /** Everything the station Shell says, part by part; figures come in as they are shown. */
 import type { BoltTrouble } from "../../../core/flange/fastenings.ts";
 import type { Joint } from "../../../core/flange/settings.ts";
+import type { KeyTrouble } from "../../../core/keys/jacketKeys.ts";
 import type { PoleMaterial, RibKind } from "../../../core/ribs/settings.ts";
 import type { RoomLimit } from "../../../core/walls/wallGround.ts";
 
@@ -98,6 +99,7 @@ export const messages = {
     how: "Laid across the section over its last layer but one, from flange to flange, and wrapped in.",
   },
   wall: {
+    blocks: "Blocks under it, by height",
     title: (number: Shown, sections: Shown) => `Wall ${number}, between ${sections}`,
     pick: "Pick a wall on the board or on the stage.",
     width: "Its own width",
@@ -137,8 +139,59 @@ export const messages = {
     bolts: "Bolts, with nuts and washers",
     hours: "Building them",
   },
+  foot: {
+    title: "Foot on the board",
+    flanged: (rim: Shown) => `The shell runs out over the rim (${rim}) and along the board`,
+    beyond: "Beyond the rim",
+    bolted: "The board stays a part of the mould",
+    pitch: "Its bolts apart, at most",
+    pourHole: "Hole to pour through",
+    pourHoleWhy: "0 for none. It is cut under the piece, and closed with a plug.",
+    bolts: "Bolts through the foot",
+    plug: "Hole and its plug",
+    noHole: "The piece's foot is too narrow for a hole. Fill it through the top, or take the board off.",
+    board: "Board, with room for hands",
+    without: "The shell ends on the jacket's rim.",
+    boltedHow: "Drill the holes through foot and board together, before the shell is opened. Seal the board.",
+    looseHow: "The foot steadies the shell and keeps its lower edge whole.",
+    drawn: "Footprint on the board",
+    nothing: "Nothing of the piece stands on the board.",
+    words: { piece: "piece", jacket: "jacket", rim: "rim", foot: "foot", pourHole: "pour hole" },
+  },
+  straps: {
+    title: "Straps",
+    count: (count: number) => `${count} straps go all round:`,
+    strap: (height: Shown, length: Shown) => `${height} up: ${length} with its buckle`,
+    load: "One is let bear",
+    how: "Lay a pole or a batten along either side of the wall under the straps, so that they press the shells and not the flanges' edges. They lie closer where the liquid is deepest.",
+  },
+  lugs: {
+    title: "To lift them by",
+    where: (section: Shown, places: readonly Shown[]) => `Section ${section}: two loops, ${places.join(", and ")}.`,
+    none: (section: Shown) => `Section ${section}: no room for loops over its middle. Sling it with straps.`,
+    how: "Build a loop of soaked jute rope, or of glass rovings, into the last layers at each place, a hand's length either way.",
+    more: "Plan with one section more",
+    tooHeavy: (section: Shown) => `Section ${section} is more than two people lift.`,
+  },
   jacketKeys: {
     title: "Keys on the jacket",
+    byHand: "Set them by hand",
+    adding: "Press on the jacket where it goes",
+    add: "Add a key",
+    leave: "Done",
+    remove: (key: Shown) => `Take key ${key} away`,
+    byRule: "Place them by rule again",
+    drag: "Drag a key's handle over the jacket.",
+    trouble: (key: Shown, what: Shown) => `Key ${key}: ${what}.`,
+    troubles: {
+      locks: "it would lock its section",
+      line: "too near a parting line",
+      board: "too near the board",
+      bent: "the jacket turns too tightly there",
+      zone: "on a fragile place",
+      "off the jacket": "off the jacket",
+    } satisfies Record<KeyTrouble, string>,
+    clear: (key: Shown, toLine: Shown, bite: Shown) => `Key ${key}: ${toLine} from the line, presses ${bite}.`,
     kind: "Held in its shell by",
     kinds: { buttons: "Buttons", strips: "Strips", none: "None" },
     spacing: "About so far apart",

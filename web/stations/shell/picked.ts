@@ -9,6 +9,12 @@ interface Picked {
   readonly dragged: { readonly wall: number; readonly bolt: number; readonly place: BoltPlace } | null;
   /** The next press on the picked wall sets a bolt. */
   readonly adding: boolean;
+  /** Keys on the jacket are in hand: moved where they stand, or set where one presses; null while they are not. */
+  readonly keyHand: "move" | "add" | null;
+  /** The key that is chosen, from 0, and where it has got to under the finger. */
+  readonly key: number | null;
+  readonly keyAt: readonly [number, number, number] | null;
+  readonly takeKeys: (change: Partial<Pick<Picked, "keyHand" | "key" | "keyAt">>) => void;
   readonly pick: (wall: number | null) => void;
   readonly drag: (dragged: Picked["dragged"]) => void;
   readonly add: (adding: boolean) => void;
@@ -18,6 +24,10 @@ export const usePicked = create<Picked>((set) => ({
   wall: null,
   dragged: null,
   adding: false,
+  keyHand: null,
+  key: null,
+  keyAt: null,
+  takeKeys: (change) => set(change),
   pick: (wall) => set({ wall, adding: false }),
   drag: (dragged) => set({ dragged }),
   add: (adding) => set({ adding }),

@@ -7,6 +7,7 @@ import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
 import { ribBody } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
+import { blocksUnder } from "../../../core/walls/blocks.ts";
 import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
 import type { Xyz } from "../../scene/pointer.ts";
@@ -15,9 +16,13 @@ import { useStage } from "../../scene/useStage.tsx";
 import type { StationProps } from "../station.ts";
 import { usePicked } from "./picked.ts";
 import type { ShownKeys } from "./useJacketKeys.ts";
+import type { SectionLugs } from "./useLugs.ts";
 
 /** Feet are drawn so thick, mm. */
 const FOOT_RADIUS_MM = 30;
+/** A lug's loop, and a block under a wall. */
+const LUG_RADIUS_MM = 12;
+const BLOCK_RADIUS_MM = 20;
 
 /** Sections with their flanges, bolts and keys on the stage; a press on them picks the wall that is nearest. */
 interface OnStage {
@@ -25,12 +30,13 @@ interface OnStage {
   readonly keys: ShownKeys;
   readonly stand: Stand | null;
   readonly holes: readonly PushHole[];
+  readonly lugs: readonly SectionLugs[];
   /** How far the sections are pulled apart, 0..1; what holds them together is put away meanwhile. */
   readonly apart: number;
 }
 
 export function useShellOnStage(
-  { walls, keys, stand, holes, apart }: OnStage,
+  { walls, keys, stand, holes, lugs, apart }: OnStage,
   document: StationProps["document"],
   { bundle }: StationProps["planning"],
 ): void {
@@ -41,6 +47,7 @@ export function useShellOnStage(
   const { radiusMm, heightMm } = document.shell.jacketKeys;
   const boltMm = document.shell.flanges.bolts.diameterMm;
   const { position } = document.shell.casting;
+  const { onBoard } = document.seat;
   const isApart = apart > 0;
   const sections = bundle?.skins.length ?? 0;
   // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
@@ -60,8 +67,8 @@ export function useShellOnStage(
   });
   useEffect(() => {
     const onJacket = keys.map(
-      ({ at, normal }): ShownFastening => ({
-        ...{ kind: "key", lengthMm: heightMm, radiusMm, trouble: false },
+      ({ at, normal, troubles }): ShownFastening => ({
+        ...{ kind: "key", lengthMm: heightMm, radiusMm, trouble: troubles.length > 0 },
         at: [...at] as Xyz,
         normal: [...normal],
       }),
@@ -81,9 +88,35 @@ export function useShellOnStage(
         normal: [...normal],
       }),
     );
+    const loops = lugs.flatMap(({ lugs: own }) =>
+      (own?.at ?? []).map(
+        (at): ShownFastening => ({
+          ...{ kind: "foot", lengthMm: 4 * shellMm, radiusMm: LUG_RADIUS_MM, trouble: false },
+          at: [...at] as Xyz,
+          normal: [0, 0, 1],
+        }),
+      ),
+    );
+    const under = picked === null ? [] : blocksOn(walls[picked - 1], onBoard);
     const held = walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm));
-    stage?.setFastenings(isApart ? [] : [...held, ...onJacket, ...feet, ...through]);
-  }, [stage, walls, keys, stand, holes, isApart, position, flangeMm, shellMm, boltMm, radiusMm, heightMm]);
+    stage?.setFastenings(isApart ? [] : [...held, ...onJacket, ...feet, ...through, ...loops, ...under]);
+  }, [
+    stage,
+    walls,
+    keys,
+    stand,
+    holes,
+    lugs,
+    picked,
+    onBoard,
+    isApart,
+    position,
+    flangeMm,
+    shellMm,
+    boltMm,
+    radiusMm,
+    heightMm,
+  ]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: sections that are drawn anew stand together again.
   useEffect(() => {
     for (let number = 1; number <= sections; number++) stage?.slideSection(number, apart);
@@ -94,12 +127,24 @@ export function useShellOnStage(
   }, [stage, walls, picked]);
   useEffect(() => {
     stage?.setTouch({ on: "sections", how: "pick" });
-    const stop = listen("onPick", (at) => pick(nearestWall(walls, at)));
+    const stop = listen("onPick", (at) => {
+      // While a key is set, a press is where it goes.
+      if (usePicked.getState().keyHand !== "add") pick(nearestWall(walls, at));
+    });
     return () => {
       stop();
       stage?.setTouch(null);
     };
   }, [stage, listen, walls, pick]);
+}
+
+/** Blocks that a wall stands on while it is built. */
+function blocksOn(built: BuiltWall | undefined, onBoard: boolean): ShownFastening[] {
+  if (!built || !onBoard) return [];
+  return blocksUnder(built.wall, 0).map(({ at: [x, y, z], heightMm }) => ({
+    ...{ kind: "foot", lengthMm: heightMm, radiusMm: BLOCK_RADIUS_MM, trouble: false, normal: [0, 0, 1] },
+    at: [x, y, z - heightMm / 2],
+  }));
 }
 
 /** The flanges of every section, in their order. */

@@ -1,11 +1,13 @@
 /** How the closed mould of the shown plan stands while it is filled. */
 import { useMemo } from "react";
 import { type Stand, standOf } from "../../../core/casting/stand.ts";
+import type { Footprint } from "../../../core/foot/footprint.ts";
 import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
 import type { StationProps } from "../station.ts";
 
 export function useStand(
   walls: readonly BuiltWall[],
+  footprint: Footprint | null,
   { document, planning }: Pick<StationProps, "document" | "planning">,
 ): Stand | null {
   const { bundle, quality } = planning;
@@ -18,8 +20,13 @@ export function useStand(
   return useMemo(
     () =>
       mesh && quality === "settled"
-        ? standOf({ mesh, shellMm, edges: walls.map(({ wall }) => wall.head), position })
+        ? standOf({ mesh, shellMm, edges: [...walls.map(({ wall }) => wall.head), ...footEdges(footprint)], position })
         : null,
-    [mesh, quality, shellMm, position, shape],
+    [mesh, quality, shellMm, position, shape, footprint],
   );
+}
+
+/** The outer edge of the shell's foot on the board, xyz per point. */
+function footEdges(footprint: Footprint | null): Float64Array[] {
+  return (footprint?.foot ?? []).map((ring) => Float64Array.from(ring.flatMap(([x, y]) => [x, y, 0])));
 }

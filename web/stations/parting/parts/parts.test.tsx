@@ -159,6 +159,7 @@ describe("a section's card", () => {
     lifted: false,
     fills: { silicone: 0.09, clay: 0, web: 0, plug: 0 },
     lineMm: 2000,
+    footMm: 0,
   };
   const onLook = vi.fn();
   const card = (some: Partial<typeof section>, onTreat = vi.fn()) => {

@@ -12,7 +12,8 @@ import { Figure } from "../../../ui/Figure.tsx";
 import { Caution, Choice, More, NumberField, Part } from "../../../ui/fields.tsx";
 import { LengthField } from "../../../ui/LengthField.tsx";
 import { messages } from "../messages.ts";
-import type { ShownKeys } from "../useJacketKeys.ts";
+import { usePicked } from "../picked.ts";
+import type { KeyHands, ShownKeys } from "../useJacketKeys.ts";
 
 const t = messages.jacketKeys;
 
@@ -20,12 +21,14 @@ const t = messages.jacketKeys;
 export function JacketKeys({
   document,
   keys,
+  hands,
   ways,
   box,
   pieceName,
 }: {
   document: PlanDocument;
   keys: ShownKeys;
+  hands: KeyHands;
   /** Ways that the jacket nearly fits beside the right one. */
   ways: readonly OtherWay[];
   box: Box;
@@ -48,14 +51,16 @@ export function JacketKeys({
       />
       {jacketKeys.kind !== "none" && (
         <>
-          <LengthField
-            label={t.spacing}
-            valueMm={jacketKeys.spacingMm}
-            leastMm={50}
-            mostMm={1000}
-            stepMm={10}
-            onChange={(spacingMm) => set({ spacingMm })}
-          />
+          {jacketKeys.placed === null && (
+            <LengthField
+              label={t.spacing}
+              valueMm={jacketKeys.spacingMm}
+              leastMm={50}
+              mostMm={1000}
+              stepMm={10}
+              onChange={(spacingMm) => set({ spacingMm })}
+            />
+          )}
           <More title={t.shape}>
             <LengthField
               label={t.radius}
@@ -81,6 +86,7 @@ export function JacketKeys({
             />
           </More>
           <Figure label={t.count}>{t.bySection(countsOf(keys))}</Figure>
+          <ByHand keys={keys} hands={hands} placed={jacketKeys.placed !== null} />
           {keys.length > 0 && (
             <>
               <Figure label={t.tray}>
@@ -116,6 +122,56 @@ export function JacketKeys({
         ways.length > 0 && <p className="quiet mt-1 text-sm">{t.oneWay(ways.map(({ turnDeg }) => turnDeg))}</p>
       )}
     </Part>
+  );
+}
+
+/** Keys in hand: set, dragged and taken away, with what speaks against each where it stands. */
+function ByHand({ keys, hands, placed }: { keys: ShownKeys; hands: KeyHands; placed: boolean }) {
+  const show = useShow();
+  const { keyHand, key } = usePicked();
+  const chosen = key === null ? undefined : keys[key];
+  const button = (name: string, press: () => void, pressed = false) => (
+    <button
+      type="button"
+      aria-pressed={pressed}
+      className={`btn btn-xs ${pressed ? "btn-neutral" : ""}`}
+      onClick={press}
+    >
+      {name}
+    </button>
+  );
+  return (
+    <div className="mt-1 flex flex-col items-start gap-1" data-testid="keys-by-hand">
+      {keyHand === null ? (
+        button(t.byHand, () => hands.take("move"))
+      ) : (
+        <>
+          <p className="quiet text-sm">{keyHand === "add" ? t.adding : t.drag}</p>
+          <div className="flex flex-wrap gap-2">
+            {button(t.add, () => hands.take(keyHand === "add" ? "move" : "add"), keyHand === "add")}
+            {key !== null && chosen && button(t.remove(key + 1), () => hands.remove(key))}
+            {button(t.leave, () => hands.take(null))}
+          </div>
+          {key !== null && chosen && chosen.troubles.length === 0 && (
+            <p className="text-sm">
+              {t.clear(
+                key + 1,
+                show.length(Math.round(chosen.toLineMm)),
+                show.length(Math.round(10 * chosen.biteMm) / 10),
+              )}
+            </p>
+          )}
+        </>
+      )}
+      {placed && button(t.byRule, hands.byRule)}
+      {keys.map(({ troubles, at }, k) =>
+        troubles.length > 0 ? (
+          <Caution key={at.join()}>
+            {t.trouble(k + 1, troubles.map((trouble) => t.troubles[trouble]).join(", "))}
+          </Caution>
+        ) : null,
+      )}
+    </div>
   );
 }
 

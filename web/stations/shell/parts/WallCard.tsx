@@ -2,6 +2,7 @@ import { useContext } from "react";
 import { drillMap } from "../../../../core/flange/drillMap.ts";
 import { FLANGE_WIDTHS_MM, JOINTS, type Joint } from "../../../../core/flange/settings.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
+import { blocksUnder } from "../../../../core/walls/blocks.ts";
 import { SettingsContext, useShow } from "../../../lib/show.ts";
 import { Figure } from "../../../ui/Figure.tsx";
 import { Caution, Choice, More, Part } from "../../../ui/fields.tsx";
@@ -11,7 +12,7 @@ import { usePicked } from "../picked.ts";
 import { useFlangeEdits } from "../useWalls.ts";
 
 /** The picked wall: its width, what holds it, and its drill map. */
-export function WallCard({ walls }: { walls: readonly BuiltWall[] }) {
+export function WallCard({ walls, onBoard }: { walls: readonly BuiltWall[]; onBoard: boolean }) {
   const show = useShow();
   const { wall: number, adding, add } = usePicked();
   const { choose } = useFlangeEdits();
@@ -21,6 +22,7 @@ export function WallCard({ walls }: { walls: readonly BuiltWall[] }) {
     return walls.length > 0 ? <p className="quiet px-5 pt-3 text-sm">{messages.wall.pick}</p> : null;
   const { id, wall, pattern, along, fastenings, choice } = built;
   const [a, b] = wall.sections;
+  const blocks = onBoard ? blocksUnder(wall, 0) : [];
   const t = messages.wall;
   const joint = choice?.joint ?? "bolts";
   const lean = Math.max(0, ...Array.from(along.ground.leanDeg, Math.abs));
@@ -41,6 +43,9 @@ export function WallCard({ walls }: { walls: readonly BuiltWall[] }) {
             show.length(wall.narrowed.reduce((sum, { lengthMm }) => sum + lengthMm, 0)),
           )}
         </Figure>
+      )}
+      {blocks.length > 0 && (
+        <Figure label={t.blocks}>{blocks.map(({ heightMm }) => show.length(Math.round(heightMm))).join(", ")}</Figure>
       )}
       {id && (
         <>

@@ -1,0 +1,124 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { refined } from "../mesh/refine.ts";
+import { box, lathe, moved } from "../testing/shapes.ts";
+import { footAreasMm2 } from "./along.ts";
+import { type FootprintRequest, footprintDrawing, footprintOf } from "./footprint.ts";
+import { areaOf, lengthOf, nearestEdge, type Place, ringsOutside } from "./offset.ts";
+import { TYPICAL_FOOT } from "./settings.ts";
+
+/** A star-shaped ring, against the clock. */
+const star = fc.array(fc.integer({ min: 60, max: 260 }), { minLength: 5, maxLength: 24 }).map((radii) =>
+  radii.map((radius, k): Place => {
+    const turn = (2 * Math.PI * k) / radii.length;
+    return [radius * Math.cos(turn), radius * Math.sin(turn)];
+  }),
+);
+
+describe("rings outside others", () => {
+  it("lie at their distance all round, and enclose what they are drawn about", () => {
+    fc.assert(
+      fc.property(star, fc.integer({ min: 10, max: 120 }), (ring, byMm) => {
+        const [outer] = ringsOutside([ring], byMm).sort((a, b) => lengthOf(b) - lengthOf(a));
+        expect(areaOf(outer)).toBeGreaterThan(areaOf(ring));
+        for (const place of outer) expect(Math.abs(nearestEdge([ring], place).mm - byMm)).toBeLessThan(2);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it("grow about a convex ring by its length times the distance, and a circle (Steiner)", () => {
+    const square: Place[] = [
+      [0, 0],
+      [300, 0],
+      [300, 200],
+      [0, 200],
+    ];
+    const [outer] = ringsOutside([square], 50);
+    expect(areaOf(outer) / (300 * 200 + 1000 * 50 + Math.PI * 2500)).toBeCloseTo(1, 2);
+    const [half, other] = footAreasMm2([600, 400], 10, { ...TYPICAL_FOOT, beyondMm: 40 });
+    expect(half + other).toBeCloseTo(1000 * 50 + Math.PI * 2500, 6);
+    expect(half / other).toBeCloseTo(1.5, 6);
+    expect(footAreasMm2([600, 400], 10, { ...TYPICAL_FOOT, isFlanged: false })).toEqual([0, 0]);
+  });
+
+  it("are one where two feet stand close", () => {
+    const post = (x: number): Place[] => [
+      [x, 0],
+      [x + 50, 0],
+      [x + 50, 50],
+      [x, 50],
+    ];
+    expect(ringsOutside([post(0), post(90)], 30)).toHaveLength(1);
+    expect(ringsOutside([post(0), post(300)], 30)).toHaveLength(2);
+  });
+});
+
+describe("the footprint on the board", () => {
+  const walls = [
+    {
+      ...{ sections: [1, 2] as const, closed: false, wantedMm: 45, narrowed: [], folds: [] },
+      foot: Float64Array.from([208, 0, 0, 208, 0, 200]),
+      head: Float64Array.from([253, 0, 0, 253, 0, 200]),
+      widthsMm: Float64Array.from([45, 45]),
+    },
+  ];
+  const post = (radius: number) =>
+    lathe(
+      [
+        [0, 400],
+        [radius, 400],
+        [radius, 0],
+        [0, 0],
+      ],
+      128,
+    );
+  const request: FootprintRequest = {
+    ...{ piece: post(200), jacket: post(208), boardMm: 0, rimMm: 60, walls, boltMm: 6, flangeMm: 25 },
+    foot: { ...TYPICAL_FOOT, isBolted: true, pourHoleMm: 120 },
+  };
+
+  it("has the rim, the foot and a board with room for hands", () => {
+    const { piece, jacket, rim, foot, boardMm } = footprintOf(request);
+    const across = (rings: readonly (readonly Place[])[]) => {
+      const xs = rings.flat().map(([x]) => x);
+      return Math.max(...xs) - Math.min(...xs);
+    };
+    expect(across(piece)).toBeCloseTo(400, 0);
+    expect(across(jacket)).toBeCloseTo(416, 0);
+    expect(Math.abs(across(rim) - 536)).toBeLessThan(4);
+    expect(Math.abs(across(foot) - 616)).toBeLessThan(4);
+    expect(Math.abs(boardMm[0] - 916)).toBeLessThan(4);
+  });
+
+  it("has its bolts beyond the rim, no farther apart than the pitch but beside a flange, and none under it", () => {
+    const { bolts } = footprintOf(request);
+    expect(bolts.length).toBeGreaterThanOrEqual(8);
+    for (const { at } of bolts) {
+      expect(Math.hypot(...at)).toBeGreaterThan(268 + 12);
+      expect(Math.hypot(...at)).toBeLessThan(308 - 12);
+      // The flange stands out along x.
+      if (at[0] > 0) expect(Math.abs(at[1])).toBeGreaterThanOrEqual(25);
+    }
+  });
+
+  it("has a pour hole within the piece, and none where the piece is too narrow for one", () => {
+    const { pourHole } = footprintOf(request);
+    expect(pourHole?.acrossMm).toBe(120);
+    expect(Math.hypot(...(pourHole?.at ?? [99, 99]))).toBeLessThan(25);
+    const narrow = { ...request, piece: moved(refined(box(50, 50, 300), 25), 0, 0, 150) };
+    expect(footprintOf(narrow).pourHole).toBeNull();
+  });
+
+  it("is drawn at 1:1 with every hole on it, and nothing outside the sheet", () => {
+    const footprint = footprintOf(request);
+    const words = { title: "t", piece: "p", jacket: "j", rim: "r", foot: "f", pourHole: "h" };
+    const drawing = footprintDrawing(footprint, walls, 0, 6, words);
+    expect(drawing.circles).toHaveLength(footprint.bolts.length + 1);
+    const cut = drawing.lines.find(({ layer }) => layer === "cut");
+    expect(areaOf(cut?.points ?? []) / areaOf(footprint.foot[0])).toBeCloseTo(1, 9);
+    for (const [x, y] of drawing.lines.flatMap(({ points }) => points)) {
+      expect(Math.min(x, y, drawing.widthMm - x, drawing.heightMm - y)).toBeGreaterThanOrEqual(0);
+    }
+  });
+});
