@@ -1,6 +1,12 @@
 /** Results on the wire: a plan's geometry in figures, and what was taken off it. */
 import { z } from "zod";
-import { MATERIAL_USES, MATERIALS, type MaterialId, type MaterialUse } from "../core/materials/catalogue.ts";
+import {
+  MATERIAL_IDS,
+  MATERIAL_USES,
+  type MaterialId,
+  type MaterialUse,
+  RETIRED,
+} from "../core/materials/catalogue.ts";
 import type { PlanWarning } from "../core/plan/proof/warning.ts";
 import type { BundleFigures } from "../core/plan/results/bundle.ts";
 import type { PlanFigures } from "../core/plan/results/figures.ts";
@@ -137,7 +143,7 @@ const takeoff = z.object({
   fillsMinor: numbers,
   materials: z.array(
     z.object({
-      material: kinds(Object.keys(MATERIALS) as MaterialId[]),
+      material: kinds([...MATERIAL_IDS, ...(Object.keys(RETIRED) as MaterialId[])]),
       use: kinds(Object.keys(MATERIAL_USES) as MaterialUse[]),
       group: z.enum(["jacket", "shell", "sundries"]),
       quantity: number,

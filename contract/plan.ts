@@ -6,6 +6,9 @@ import { FOOT_LIMITS_MM, TYPICAL_FOOT } from "../core/foot/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { JACKET_KEY_KINDS, MOST_KEYS, TYPICAL_JACKET_KEYS } from "../core/keys/settings.ts";
+import { SILICONE_IDS, type SiliconeId } from "../core/materials/catalogue.ts";
+import { MIXING_LIMITS, type MixingSettings, TYPICAL_MIXING } from "../core/materials/mixing.ts";
+import { USUAL_SILICONE } from "../core/materials/silicone.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
 import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
@@ -136,6 +139,8 @@ const foot = z.object({
   pourHoleMm: z.number().min(FOOT_LIMITS_MM.pourHole[0]).max(FOOT_LIMITS_MM.pourHole[1]),
 });
 
+const mixingFigure = (key: keyof MixingSettings) => z.number().min(MIXING_LIMITS[key][0]).max(MIXING_LIMITS[key][1]);
+
 const ribs = z.object({
   kind: z.enum(RIB_KINDS),
   pole: z.enum(POLE_MATERIALS),
@@ -174,6 +179,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
       .max(400),
   }),
   jacket: z.object({
+    silicone: z.enum(SILICONE_IDS as [SiliconeId, ...SiliconeId[]]),
     coats: z.array(coat).min(1, "A jacket has at least one coat.").max(12),
     smoothingMm: z.number().min(0).max(120),
     rimWidthMm: z.number().min(0).max(500),
@@ -204,6 +210,14 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
       .array(z.object({ at: z.tuple([place, place, place]), kind: z.enum([...FILL_KINDS, "open"]) }))
       .max(MOST_FILL_CHOICES),
     layout: layout.nullable(),
+  }),
+  mixing: z.object({
+    temperatureC: mixingFigure("temperatureC"),
+    people: mixingFigure("people").int(),
+    pace: mixingFigure("pace"),
+    vesselMl: mixingFigure("vesselMl"),
+    scaleStepG: mixingFigure("scaleStepG"),
+    scaleMostG: mixingFigure("scaleMostG"),
   }),
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
   identity: z.object({
@@ -342,10 +356,11 @@ function fromVersion7(stored: unknown): unknown {
 
 const version8 = z.looseObject({
   version: z.literal(8),
+  jacket: z.looseObject({}),
   shell: z.looseObject({ casting: z.looseObject({}), jacketKeys: z.looseObject({}) }),
 });
 
-/** Version 9 has a foot along the board, keys set by hand, and straps. A plan that had no foot keeps none. */
+/** Version 9 has a foot along the board, keys set by hand, straps, and mixes. A plan that had no foot keeps none. */
 function fromVersion8(stored: unknown): unknown {
   const old = version8.safeParse(stored);
   if (!old.success) return stored;
@@ -353,6 +368,8 @@ function fromVersion8(stored: unknown): unknown {
   return {
     ...old.data,
     version: 9,
+    jacket: { silicone: USUAL_SILICONE, ...old.data.jacket },
+    mixing: TYPICAL_MIXING,
     shell: {
       foot: { ...TYPICAL_FOOT, isFlanged: false },
       ...shell,

@@ -1,30 +1,45 @@
 /**
  * The materials that quantities are told of, by what they are. An id is kept with whatever refers to a material; the
- * name is for people, and may change.
+ * name is for people, and may change. To add one: its entry in a file of `entries/`.
  */
+import { ADDITIVES } from "./entries/additives.ts";
+import { CLAYS } from "./entries/clays.ts";
+import { GYPSUMS } from "./entries/gypsums.ts";
+import { HARDWARE } from "./entries/hardware.ts";
+import { REINFORCEMENT } from "./entries/reinforcement.ts";
+import { RELEASES } from "./entries/releases.ts";
+import { RESINS } from "./entries/resins.ts";
+import { SILICONES } from "./entries/silicones.ts";
+import { SUNDRIES } from "./entries/sundries.ts";
+import type { CatalogueEntry } from "./entry.ts";
+
 export const MATERIALS = {
-  "silicone-base": { name: "Silicone base", unit: "kg" },
-  "silicone-catalyst": { name: "Silicone catalyst", unit: "kg" },
-  "silicone-thickener": { name: "Thickener for silicone", unit: "kg" },
-  "silicone-pigment": { name: "Silicone pigments", unit: "kg" },
-  "casting-plaster": { name: "Casting plaster", unit: "kg" },
-  "mixing-water": { name: "Mixing water", unit: "l" },
-  "jute-scrim": { name: "Jute scrim", unit: "m2" },
-  "polyester-resin": { name: "Laminating polyester resin", unit: "kg" },
-  "polyester-gel-coat": { name: "Polyester gel coat", unit: "kg" },
-  "peroxide-hardener": { name: "Peroxide hardener", unit: "kg" },
-  "glass-mat": { name: "Glass mat", unit: "m2" },
-  "water-clay": { name: "Water clay", unit: "kg" },
-  "release-agent": { name: "Release", unit: "kg" },
-  bolts: { name: "Bolts with nut and two washers", unit: "pcs" },
-  straps: { name: "Webbing straps with a ratchet", unit: "pcs" },
-  poles: { name: "Poles, 25 mm", unit: "m" },
-  "seam-shims": { name: "Shims", unit: "pcs" },
-  "cast-plugs": { name: "Plugs, cast beforehand", unit: "pcs" },
-  "plug-mix": { name: "Mix for plugs, cast beforehand", unit: "l" },
+  ...SILICONES,
+  ...ADDITIVES,
+  ...GYPSUMS,
+  ...REINFORCEMENT,
+  ...RESINS,
+  ...CLAYS,
+  ...RELEASES,
+  ...HARDWARE,
+  ...SUNDRIES,
 } as const;
 
 export type MaterialId = keyof typeof MATERIALS;
+export const MATERIAL_IDS = Object.keys(MATERIALS) as MaterialId[];
+
+export type SiliconeId = keyof typeof SILICONES;
+export const SILICONE_IDS = Object.keys(SILICONES) as SiliconeId[];
+
+export function entryOf(id: MaterialId): CatalogueEntry {
+  return MATERIALS[id];
+}
+
+/** Names of what older plans that were built from speak of. */
+export const RETIRED: Readonly<Record<string, string>> = {
+  "silicone-base": "Silicone base",
+  "silicone-catalyst": "Silicone catalyst",
+};
 
 /** What a material is used for, where one material has several uses. */
 export const MATERIAL_USES = {
@@ -45,12 +60,18 @@ export type MaterialUse = keyof typeof MATERIAL_USES;
 
 /** What people see of a line. */
 export function materialName({ material, use }: { readonly material: MaterialId; readonly use: MaterialUse }): string {
-  return [MATERIALS[material].name, MATERIAL_USES[use]].filter((part) => part.length > 0).join(" ");
+  const name = MATERIALS[material]?.name ?? RETIRED[material] ?? material;
+  return [name, MATERIAL_USES[use]].filter((part) => part.length > 0).join(" ");
 }
 
 /** The entries of the catalogue that some lines speak of, as they stand: kept with what is built from. */
 export function entriesOf(
   lines: readonly { readonly material: MaterialId }[],
-): Record<string, (typeof MATERIALS)[MaterialId]> {
-  return Object.fromEntries(lines.map(({ material }) => [material, MATERIALS[material]]));
+): Record<string, { readonly name: string; readonly unit: string }> {
+  return Object.fromEntries(
+    lines.map(({ material }) => {
+      const { name, unit } = entryOf(material);
+      return [material, { name, unit }];
+    }),
+  );
 }

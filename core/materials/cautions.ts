@@ -4,6 +4,8 @@ export type CautionId =
   | "gypsum-heat"
   | "glass-fibre"
   | "polyester"
+  | "epoxy"
+  | "isocyanate"
   | "thickener-dust"
   | "silicone-cure"
   | "lifting"
@@ -15,6 +17,8 @@ export const CAUTIONS: Readonly<Record<CautionId, string>> = {
   "glass-fibre": "Glass fibre: sleeves, goggles and a dust mask when cutting and trimming.",
   polyester:
     "Polyester: vapour respirator, no flame. The peroxide hardener blinds: goggles; never mix it with accelerator directly.",
+  epoxy: "Epoxy sensitises: gloves, sleeves, ventilation. Stop if your skin reacts.",
+  isocyanate: "Isocyanates: vapour respirator, gloves, ventilation. Stop if you react; keep water away.",
   "thickener-dust": "Fumed silica thickener: dust mask and still air when weighing.",
   "silicone-cure":
     "Test a patch: sulphur clay, latex gloves, tin silicone or fresh polyester can stop platinum silicone from curing.",

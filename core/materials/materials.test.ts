@@ -27,9 +27,13 @@ it("a layer of 450 g mat at 30 % glass takes 1050 g of resin and is 1.05 mm", ()
 });
 
 it("silicone is bought with waste, the catalyst weighed against the base alone", () => {
-  const [base, catalyst] = siliconeBuying(10_000, 8000);
-  expect(base.quantity + catalyst.quantity).toBeCloseTo(11, 6);
-  expect(catalyst.quantity / base.quantity).toBeCloseTo(0.05, 6);
+  const [kit, thickener] = siliconeBuying("tin-brushable-low", 10_000, 8000);
+  expect(kit.quantity).toBeCloseTo(11, 6);
+  const of = (name: string) => kit.working.inputs.find((input) => input.name === name)?.value ?? Number.NaN;
+  expect(of("of it base") + of("of it catalyst")).toBeCloseTo(11, 6);
+  expect(of("of it catalyst") / of("of it base")).toBeCloseTo(0.05, 6);
+  // 1.5 to 100 of the base that is thickened.
+  expect(thickener.quantity).toBeCloseTo(((8 * 1.1) / 1.05) * 0.015, 6);
 });
 
 describe("shell systems", () => {

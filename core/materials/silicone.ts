@@ -1,37 +1,77 @@
 /** Brushed silicone: its mix and what to buy for a jacket. */
 import { MM3_PER_CM3 } from "../units/index.ts";
-import type { MaterialId } from "./catalogue.ts";
+import { entryOf, type MaterialId, type SiliconeId } from "./catalogue.ts";
 import { type MaterialLine, type Property, TYPICAL } from "./property.ts";
 
+/** What a plan's silicone is where nothing else was chosen. */
+export const USUAL_SILICONE: SiliconeId = "tin-brushable-low";
+
+/** Figures that go for every silicone that is brushed. */
 export const SILICONE = {
-  densityGPerCm3: { value: 1.1, unit: "g/cm3", source: TYPICAL },
-  catalystPer100: { value: 5, unit: "g per 100 g of base", source: TYPICAL },
   thickenerPer100: { value: 1.5, unit: "g per 100 g of base, thickened coats", source: TYPICAL },
   pigmentPer100: { value: 0.5, unit: "g per 100 g of base", source: TYPICAL },
-  tackMin: { value: 90, unit: "min at 20 °C till the next coat", source: TYPICAL },
-  cureMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
-  workingStretch: { value: 0.6, unit: "share of its length it stretches without harm", source: TYPICAL },
   wasteShare: { value: 0.1, unit: "share left in pots and brushes", source: TYPICAL },
 } as const satisfies Record<string, Property>;
 
+/** A jacket is stretched off safely by this share of what its rubber breaks at: a rule of thumb. */
+const SAFE_STRETCH = 1 / 3;
+
+export interface SiliconeFigures {
+  readonly densityGPerCm3: number;
+  readonly potMin: number;
+  /** Till the next coat, and till it is cured, minutes at 20 °C. */
+  readonly tackMin: number;
+  readonly cureMin: number;
+  /** Of the mix, by mass: what is not the base. */
+  readonly hardenerShare: number;
+  /** By how much of its length it stretches without harm, as a property that says where it comes from. */
+  readonly workingStretch: Property;
+}
+
+export function siliconeOf(id: SiliconeId): SiliconeFigures {
+  const { figures, mix = [] } = entryOf(id);
+  const of = (key: "densityGPerCm3" | "potMin" | "tackMin" | "cureMin" | "stretchPercent") => figures[key] ?? 0;
+  const [base, hardener] = mix;
+  return {
+    densityGPerCm3: of("densityGPerCm3"),
+    potMin: of("potMin"),
+    tackMin: of("tackMin"),
+    cureMin: of("cureMin"),
+    hardenerShare: base && hardener ? hardener.parts / (base.parts + hardener.parts) : 0,
+    workingStretch: {
+      value: (of("stretchPercent") / 100) * SAFE_STRETCH,
+      unit: "share of its length it stretches without harm: a third of its stretch at break",
+      source: TYPICAL,
+    },
+  };
+}
+
+/** Density that results of the geometry are weighed by, g/cm3: another silicone's masses follow from its own. */
+export const WEIGHED_AT_G_PER_CM3 = siliconeOf(USUAL_SILICONE).densityGPerCm3;
+
+/** How much heavier a silicone is than what results are weighed by. */
+export function heavierThanWeighed(id: SiliconeId): number {
+  return siliconeOf(id).densityGPerCm3 / WEIGHED_AT_G_PER_CM3;
+}
+
 /** Mass of a volume of cured silicone, g. */
-export function siliconeMassG(volumeMm3: number): number {
-  return (volumeMm3 / MM3_PER_CM3) * SILICONE.densityGPerCm3.value;
+export function siliconeMassG(volumeMm3: number, densityGPerCm3 = WEIGHED_AT_G_PER_CM3): number {
+  return (volumeMm3 / MM3_PER_CM3) * densityGPerCm3;
 }
 
 /**
- * What to buy for a jacket. The catalyst is weighed against the base alone; thickener and pigment go on top.
+ * What to buy for a jacket. Silicone is sold as base with its catalyst, which is weighed against the base alone; thickener and
+ * pigment go on top.
  * @param massG silicone on the piece, rim and fill included
  * @param thickenedG the part of it in thickened coats
  * @param keysG silicone of the keys that are cast beforehand
  */
-export function siliconeBuying(massG: number, thickenedG: number, keysG = 0): MaterialLine[] {
-  const { catalystPer100, thickenerPer100, pigmentPer100, wasteShare } = SILICONE;
+export function siliconeBuying(id: SiliconeId, massG: number, thickenedG: number, keysG = 0): MaterialLine[] {
+  const { thickenerPer100, pigmentPer100, wasteShare } = SILICONE;
+  const { hardenerShare } = siliconeOf(id);
   const mixedG = (massG + keysG) * (1 + wasteShare.value);
-  const baseG = mixedG / (1 + catalystPer100.value / 100);
-  const thickenedBaseG = (thickenedG * (1 + wasteShare.value)) / (1 + catalystPer100.value / 100);
-  const mixed = { name: "mixed silicone with waste", value: mixedG / 1000, unit: "kg" };
-  const base = { name: "base", value: baseG / 1000, unit: "kg" };
+  const baseG = mixedG * (1 - hardenerShare);
+  const thickenedBaseG = thickenedG * (1 + wasteShare.value) * (1 - hardenerShare);
   const line = (
     material: MaterialId,
     grams: number,
@@ -46,13 +86,13 @@ export function siliconeBuying(massG: number, thickenedG: number, keysG = 0): Ma
     working: { formula, inputs },
   });
   return [
-    line("silicone-base", baseG, "silicone × (1 + waste) ÷ (1 + catalyst ÷ 100)", [
+    line(id, mixedG, "silicone × (1 + waste), base and catalyst together", [
       { name: "silicone on the piece", value: massG / 1000, unit: "kg" },
       ...(keysG > 0 ? [{ name: "keys on the jacket", value: keysG / 1000, unit: "kg" }] : []),
       { name: "waste", value: wasteShare.value, unit: wasteShare.unit },
-      { name: "catalyst", value: catalystPer100.value, unit: catalystPer100.unit },
+      { name: "of it base", value: baseG / 1000, unit: "kg" },
+      { name: "of it catalyst", value: (mixedG - baseG) / 1000, unit: "kg" },
     ]),
-    line("silicone-catalyst", mixedG - baseG, "mixed silicone − base", [mixed, base]),
     line(
       "silicone-thickener",
       (thickenedBaseG * thickenerPer100.value) / 100,
@@ -63,7 +103,7 @@ export function siliconeBuying(massG: number, thickenedG: number, keysG = 0): Ma
       ],
     ),
     line("silicone-pigment", (baseG * pigmentPer100.value) / 100, "base × pigment ÷ 100", [
-      base,
+      { name: "base", value: baseG / 1000, unit: "kg" },
       { name: "pigment", value: pigmentPer100.value, unit: pigmentPer100.unit },
     ]),
   ];

@@ -22,6 +22,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
   return {
     ...base,
     jacket: {
+      silicone: base.jacket.silicone,
       coats: [{ id: "coat-1", thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }],
       smoothingMm: 0,
       rimWidthMm: onBoard ? 60 : 0,

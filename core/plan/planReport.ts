@@ -13,6 +13,7 @@ import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
 import { fixingsFrom } from "./fixings.ts";
 import { figuresAtRates } from "./results/atRates.ts";
+import { weighedAs } from "./results/figures.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
 
@@ -42,7 +43,7 @@ export function planReport(
     ...(solids.length > 0 ? { solidsMm3: solids.map(({ volumeMm3 }) => volumeMm3) } : {}),
   });
   return {
-    ...geometry,
+    ...weighedAs(geometry, document.jacket.silicone),
     sections: geometry.sections.map((section, k) => ({
       ...section,
       shellMassG: takeoff.sectionMassesG[k],

@@ -116,6 +116,6 @@ export function boltLines(
 }
 
 /** Silicone of the keys that are cast beforehand, g. */
-export function jacketKeysG({ jacketKeys }: Fixings, settings: JacketKeySettings): number {
-  return siliconeMassG(keyTray(jacketKeys, settings).siliconeMm3);
+export function jacketKeysG({ jacketKeys }: Fixings, settings: JacketKeySettings, densityGPerCm3: number): number {
+  return siliconeMassG(keyTray(jacketKeys, settings).siliconeMm3, densityGPerCm3);
 }

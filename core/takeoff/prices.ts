@@ -1,5 +1,5 @@
 /** What a parting costs at a workshop's rates: what the search for sections makes least. */
-import { SILICONE } from "../materials/silicone.ts";
+import { WEIGHED_AT_G_PER_CM3 } from "../materials/silicone.ts";
 import type { PartingPrices, PricedPlan } from "../parting/search/price.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import type { SearchRates } from "../plan/document/searchRates.ts";
@@ -12,7 +12,7 @@ export function partingPrices(document: PlanDocument, rates: SearchRates): Parti
   const { brief, shell } = document;
   const metre = shellTakeoff(shell.system, shell.figures, { areasMm2: [MM2_PER_M2], flangeAreasMm2: [0] });
   return {
-    fillPerMm3: (SILICONE.densityGPerCm3.value / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor,
+    fillPerMm3: (WEIGHED_AT_G_PER_CM3 / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor,
     laidFillPerMm3: (rates.fillMinPerL / MM3_PER_LITRE) * perMinute,
     wallPerMm: (rates.wallMinPerM / 1000) * perMinute,
     finishPerMm: (rates.finishMinPerM / 1000) * perMinute * brief.edition,

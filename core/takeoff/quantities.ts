@@ -4,7 +4,7 @@ import { type SeamTakeoff, seamTakeoff } from "../jacket/seam.ts";
 import { clayShareOf } from "../jacket/stops.ts";
 import type { MaterialUse } from "../materials/catalogue.ts";
 import type { MaterialLine } from "../materials/property.ts";
-import { siliconeBuying, siliconeMassG } from "../materials/silicone.ts";
+import { heavierThanWeighed, siliconeBuying, siliconeMassG, siliconeOf } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import type { ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
@@ -39,19 +39,23 @@ export function quantitiesOf(
   const parts = parting.fillParts ?? [];
   const webMm3 = parts.reduce((sum, { kind, volumeMm3 }) => sum + (kind === "web" ? volumeMm3 : 0), 0);
   const webs = websOf(parts, thicknessMm);
-  const fillG = siliconeMassG(parting.fillMm3 - parting.clayMm3 - parting.plugMm3);
-  const coatsG = jacket.siliconeG + siliconeMassG(webs.moreSiliconeMm3);
+  const { silicone } = document.jacket;
+  const { densityGPerCm3 } = siliconeOf(silicone);
+  const heavier = heavierThanWeighed(silicone);
+  const fillG = siliconeMassG(parting.fillMm3 - parting.clayMm3 - parting.plugMm3, densityGPerCm3);
+  const jacketG = jacket.siliconeG * heavier;
+  const coatsG = jacketG + siliconeMassG(webs.moreSiliconeMm3, densityGPerCm3);
   const siliconeG = coatsG + fillG;
   const thickened = jacket.coats.reduce(
-    (sum, { massG }, k) => sum + (document.jacket.coats[k]?.thickened ? massG : 0),
+    (sum, { massG }, k) => sum + (document.jacket.coats[k]?.thickened ? massG * heavier : 0),
     0,
   );
-  const thickenedG = fillG + thickened * (jacket.siliconeG > 0 ? coatsG / jacket.siliconeG : 1);
+  const thickenedG = fillG + thickened * (jacketG > 0 ? coatsG / jacketG : 1);
   const seam = seamTakeoff(document.jacket.seam, thicknessMm);
-  const keysG = jacketKeysG(fixings, document.shell.jacketKeys);
+  const keysG = jacketKeysG(fixings, document.shell.jacketKeys, densityGPerCm3);
   const clayShare = clayShareOf(document.jacket.stops, document.seat.onBoard);
   const materials = [
-    ...siliconeBuying(siliconeG, thickenedG, keysG),
+    ...siliconeBuying(silicone, siliconeG, thickenedG, keysG),
     ...shell.lines,
     poles(document, parting),
     ...boltLines(fixings, document, shell.flangeThicknessMm),

@@ -1,8 +1,9 @@
 /** The work of a plan in the order it is done, and the hours of hands it takes. */
 import { jacketThicknessMm } from "../jacket/coat.ts";
 import { seamSchool, seamTakeoff } from "../jacket/seam.ts";
+import { minutesAt } from "../materials/mixing.ts";
 import type { Working } from "../materials/property.ts";
-import { SILICONE } from "../materials/silicone.ts";
+import { siliconeOf } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import type { Task } from "../schedule/line.ts";
 import { type ShellTakeoff, shellSystem } from "../shell/index.ts";
@@ -35,10 +36,12 @@ export function tasksOf(
 }
 
 function coatTasks(document: PlanDocument, jacket: JacketTotals, rates: Rates): Task[] {
+  const { tackMin, cureMin } = siliconeOf(document.jacket.silicone);
+  const { temperatureC } = document.mixing;
   return document.jacket.coats.map((_, k, all) => ({
     name: `Coat ${k + 1}`,
     handsMin: (jacket.outerAreaMm2 / MM2_PER_M2) * rates.coatMinPerM2,
-    waitMin: k === all.length - 1 ? SILICONE.cureMin.value : SILICONE.tackMin.value,
+    waitMin: minutesAt(k === all.length - 1 ? cureMin : tackMin, temperatureC),
   }));
 }
 

@@ -19,7 +19,7 @@ export const LAID_PLAN: PlanDocument = {
 
 const DAB = [1, 2, 3, 0, 0, 1, 20];
 
-const { seat, brief, survey, jacket, parting, zones, identity, shell } = PLAN;
+const { seat, brief, survey, jacket, parting, mixing, zones, identity, shell } = PLAN;
 /** Every field of the document, changed: by part and field. */
 export const CHANGES: {
   readonly [K in Exclude<keyof PlanDocument, "version">]: Readonly<
@@ -48,6 +48,7 @@ export const CHANGES: {
     dismissed: { survey: { ...survey, dismissed: [{ kind: "gap", at: [1, 2, 3], reason: "" }] } },
   },
   jacket: {
+    silicone: { jacket: { ...jacket, silicone: "platinum-brushable" } },
     coats: { jacket: { ...jacket, coats: jacket.coats.slice(1) } },
     smoothingMm: { jacket: { ...jacket, smoothingMm: 12 } },
     rimWidthMm: { jacket: { ...jacket, rimWidthMm: 80 } },
@@ -67,6 +68,14 @@ export const CHANGES: {
     leastSectionMm2: { parting: { ...parting, leastSectionMm2: 0 } },
     fills: { parting: { ...parting, fills: [{ at: [1, 2, 3], kind: "plug" }] } },
     layout: { parting: LAID_PLAN.parting },
+  },
+  mixing: {
+    temperatureC: { mixing: { ...mixing, temperatureC: 28 } },
+    people: { mixing: { ...mixing, people: 2 } },
+    pace: { mixing: { ...mixing, pace: 1.5 } },
+    vesselMl: { mixing: { ...mixing, vesselMl: 3000 } },
+    scaleStepG: { mixing: { ...mixing, scaleStepG: 5 } },
+    scaleMostG: { mixing: { ...mixing, scaleMostG: 5000 } },
   },
   zones: {
     keepClear: { zones: { ...zones, keepClear: DAB } },

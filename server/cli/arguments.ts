@@ -79,6 +79,7 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
       seat: { ...base.seat, onBoard },
       survey: { ...base.survey, draftDeg: number("--draft-deg", values["draft-deg"] ?? "1", 0, 30) },
       jacket: {
+        silicone: base.jacket.silicone,
         coats: coats
           ? coats.map((thicknessMm, k) => ({
               id: `coat-${k + 1}`,

@@ -4,6 +4,8 @@ import type { FlangeSettings } from "../../flange/settings.ts";
 import type { FootSettings } from "../../foot/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import type { JacketKeySettings } from "../../keys/settings.ts";
+import { entryOf, type SiliconeId } from "../../materials/catalogue.ts";
+import type { MixingSettings } from "../../materials/mixing.ts";
 import type { RibSettings } from "../../ribs/settings.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
@@ -28,6 +30,7 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inCasting(before.shell.casting, after.shell.casting),
     ...inJacketKeys(before.shell.jacketKeys, after.shell.jacketKeys, words),
     ...inRibs(before.shell.ribs, after.shell.ribs, words),
+    ...inMixing(before.mixing, after.mixing),
     ...inFoot(before.shell.foot, after.shell.foot, words),
   ];
 }
@@ -112,6 +115,7 @@ function inJacket(before: PlanDocument["jacket"], after: PlanDocument["jacket"],
     kind === "none" ? "none" : `${kind}, ${school}, ${points.length / 3} points`;
   const stops = (closed: PlanDocument["jacket"]["stops"]) => `${closed.length} closed`;
   return [
+    ...changed("Silicone", before.silicone, after.silicone, (id: SiliconeId) => entryOf(id).name),
     ...changed("Jacket", jacketThicknessMm(before.coats), jacketThicknessMm(after.coats), length),
     ...coats,
     ...gone.map(({ thicknessMm }) => `A coat of ${length(thicknessMm)} is gone`),
@@ -223,5 +227,16 @@ function inFoot(before: FootSettings, after: FootSettings, { length }: LengthWor
     ...changed("Bolted to the board", before.isBolted, after.isBolted, yesNo),
     ...changed("Bolts of the foot apart", before.pitchMm, after.pitchMm, length),
     ...changed("Pour hole", before.pourHoleMm, after.pourHoleMm, length),
+  ];
+}
+
+function inMixing(before: MixingSettings, after: MixingSettings): string[] {
+  return [
+    ...changed("Expected at the bench", before.temperatureC, after.temperatureC, (c: number) => `${c} °C`),
+    ...changed("People who lay it", before.people, after.people),
+    ...changed("Pace", before.pace, after.pace, (times: number) => `${times} × the usual`),
+    ...changed("Bucket", before.vesselMl, after.vesselMl, (ml: number) => `${ml} ml`),
+    ...changed("Step of the scale", before.scaleStepG, after.scaleStepG, (g: number) => `${g} g`),
+    ...changed("Scale bears", before.scaleMostG, after.scaleMostG, (g: number) => `${g} g`),
   ];
 }

@@ -10,6 +10,9 @@ import type { Coat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
 import type { Stop } from "../../jacket/stops.ts";
 import { type JacketKeySettings, TYPICAL_JACKET_KEYS } from "../../keys/settings.ts";
+import type { SiliconeId } from "../../materials/catalogue.ts";
+import { type MixingSettings, TYPICAL_MIXING } from "../../materials/mixing.ts";
+import { USUAL_SILICONE } from "../../materials/silicone.ts";
 import type { Layout } from "../../parting/layout/layout.ts";
 import type { FillChoice } from "../../release/fills.ts";
 import { type RibSettings, TYPICAL_RIBS } from "../../ribs/settings.ts";
@@ -60,6 +63,8 @@ export interface PlanDocument {
     readonly dismissed: readonly Dismissal[];
   };
   readonly jacket: {
+    /** What the coats are of, by its entry in the catalogue. */
+    readonly silicone: SiliconeId;
     readonly coats: readonly Coat[];
     readonly smoothingMm: number;
     readonly rimWidthMm: number;
@@ -87,6 +92,8 @@ export interface PlanDocument {
     /** Sections and lines laid by hand; null lets them be laid out. They come before the pulls and the number. */
     readonly layout: Layout | null;
   };
+  /** How its mixes are weighed and poured. */
+  readonly mixing: MixingSettings;
   /** Zones painted on the piece, in its seated space. */
   readonly zones: Zones;
   /** The ids of what was planned, kept by overlap from plan to plan. */
@@ -118,6 +125,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     },
     survey: { pull: [0, -1, 0], draftDeg: 1, dismissed: [] },
     jacket: {
+      silicone: USUAL_SILICONE,
       coats: [
         { id: "coat-1", thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" },
         { id: "coat-2", thicknessMm: 2.5, thickened: true, pigment: "#6f9ec2" },
@@ -141,6 +149,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       fills: [],
       layout: null,
     },
+    mixing: TYPICAL_MIXING,
     zones: NO_ZONES,
     identity: { ...NOBODY_KNOWN, next: 5 },
     shell: {

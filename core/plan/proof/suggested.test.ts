@@ -39,7 +39,16 @@ function planned(
   const coats = [{ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
   const document: PlanDocument = {
     ...base,
-    jacket: { coats, smoothingMm: 0, rimWidthMm: 0, thickerMm: 0, seam: NO_SEAM, footClayMm: 0, stops: [] },
+    jacket: {
+      ...base.jacket,
+      coats,
+      smoothingMm: 0,
+      rimWidthMm: 0,
+      thickerMm: 0,
+      seam: NO_SEAM,
+      footClayMm: 0,
+      stops: [],
+    },
     parting: { ...base.parting, ...parting },
   };
   return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).parting;

@@ -1,4 +1,6 @@
 /** A plan's figures as they are shown: its geometry, and what follows from it at today's rates. */
+import type { SiliconeId } from "../../materials/catalogue.ts";
+import { heavierThanWeighed } from "../../materials/silicone.ts";
 import type { Fixings } from "../../takeoff/fixings.ts";
 import type { Rates } from "../../takeoff/rates.ts";
 import type { PlanDocument } from "../document/document.ts";
@@ -35,5 +37,18 @@ export function figuresOf(
   const ids = { sections: idsOf(identity.sections), lines: idsOf(identity.lines), fills: idsOf(identity.fills) };
   const { report } = geometry;
   const walls = report.walls.map((wall, k) => ({ ...wall, id: ids.lines[k] }));
-  return { ...geometry, ...figuresAtRates({ ...report, walls }, document, rates, fixings), ids };
+  const own = { ...geometry, report: weighedAs(report, document.jacket.silicone) };
+  return { ...own, ...figuresAtRates({ ...report, walls }, document, rates, fixings), ids };
+}
+
+/** The report with the jacket's masses by its own silicone. */
+export function weighedAs<Report extends Pick<BundleFigures["report"], "jacket">>(
+  report: Report,
+  silicone: SiliconeId,
+): Report {
+  const heavier = heavierThanWeighed(silicone);
+  if (heavier === 1) return report;
+  const { jacket } = report;
+  const coats = jacket.coats.map((coat) => ({ ...coat, massG: coat.massG * heavier }));
+  return { ...report, jacket: { ...jacket, siliconeG: jacket.siliconeG * heavier, coats } };
 }

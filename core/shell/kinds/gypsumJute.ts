@@ -1,14 +1,15 @@
 /** Plaster with dipped jute: a splash coat, layers of jute, thicker at the flanges. */
 import { gypsumYield } from "../../materials/gypsum.ts";
 import { TYPICAL } from "../../materials/property.ts";
-import { MM2_PER_M2, MM3_PER_LITRE } from "../../units/index.ts";
-import { type ShellSystem, sum } from "./system.ts";
+import { gypsumLayer, gypsumMix } from "./layers.ts";
+import type { ShellSystem } from "./system.ts";
 
 export const gypsumJute: ShellSystem = {
   id: "gypsum-jute",
   name: "Plaster and jute",
   summary: "Cheap and forgiving; heavy, brittle at the edges, dries for days.",
   cautions: ["gypsum-dust", "gypsum-heat", "drains", "lifting"],
+  edges: "Brittle",
   setMin: { value: 90, unit: "min", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min", source: TYPICAL },
   isWet: true,
@@ -59,80 +60,24 @@ export const gypsumJute: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.12, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  densities(figure) {
-    const { wetKgPerLitre, dryKgPerLitre } = gypsumYield(figure("waterPer100"));
-    // A square metre of the shell is so many litres; the jute lies in it and takes up next to no room.
-    const juteKgPerLitre =
-      (figure("juteLayers") * figure("juteGPerM2") * figure("overlap")) / 1000 / figure("thicknessMm");
-    return { wetGPerCm3: wetKgPerLitre + juteKgPerLitre, dryGPerCm3: dryKgPerLitre + juteKgPerLitre };
-  },
-  takeoff(span, figure) {
-    const mix = gypsumYield(figure("waterPer100"));
-    const volumesL = span.areasMm2.map(
-      (area, k) =>
-        (area * figure("thicknessMm") + span.flangeAreasMm2[k] * figure("flangeThicknessMm")) / MM3_PER_LITRE,
-    );
-    const juteAreasM2 = span.areasMm2.map(
-      (area, k) => ((area + span.flangeAreasMm2[k]) * figure("juteLayers") * figure("overlap")) / MM2_PER_M2,
-    );
-    const volumeL = sum(volumesL);
-    const powderKg = volumeL * mix.powderKgPerLitre * (1 + figure("waste"));
-    const volume = { name: "shell and flanges", value: volumeL, unit: "l" };
-    const waste = { name: "waste", value: figure("waste"), unit: "share" };
-    return {
-      thicknessMm: figure("thicknessMm"),
-      flangeThicknessMm: figure("flangeThicknessMm"),
-      layers: figure("juteLayers") + 1,
-      sectionMassesG: volumesL.map(
-        (litres, k) => 1000 * litres * mix.dryKgPerLitre + juteAreasM2[k] * figure("juteGPerM2"),
+  layers(figure) {
+    const yields = gypsumYield(figure("waterPer100"));
+    const mixture = gypsumMix("casting-plaster", "Plaster", figure("waterPer100"), 12);
+    const layers = figure("juteLayers");
+    const share = (mm: number) => figure("flangeThicknessMm") * (mm / figure("thicknessMm"));
+    const thick = (mm: number) => ({ mm, flangeMm: share(mm) });
+    const splashMm = Math.min(SPLASH_MM, figure("thicknessMm") / (layers + 1));
+    const juteMm = (figure("thicknessMm") - splashMm) / layers;
+    const perM2 = figure("overlap");
+    const jute = { material: "jute-scrim", perM2, gPerM2: perM2 * figure("juteGPerM2") } as const;
+    return [
+      gypsumLayer("Splash coat", thick(splashMm), mixture, yields, null),
+      ...Array.from({ length: layers }, (_, k) =>
+        gypsumLayer(`Jute, layer ${k + 1}`, thick(juteMm), mixture, yields, jute),
       ),
-      lines: [
-        {
-          material: "casting-plaster",
-          use: "shell",
-          group: "shell",
-          quantity: powderKg,
-          unit: "kg",
-          working: {
-            formula: "volume × 1 ÷ (1 ÷ 2.70 + water ÷ 100) × (1 + waste)",
-            inputs: [
-              volume,
-              { name: "water per 100", value: figure("waterPer100"), unit: "g" },
-              { name: "powder per litre", value: mix.powderKgPerLitre, unit: "kg/l" },
-              waste,
-            ],
-          },
-        },
-        {
-          material: "mixing-water",
-          use: "shell",
-          group: "shell",
-          quantity: (powderKg * figure("waterPer100")) / 100,
-          unit: "l",
-          working: {
-            formula: "plaster × water per 100 ÷ 100",
-            inputs: [
-              { name: "plaster", value: powderKg, unit: "kg" },
-              { name: "water per 100", value: figure("waterPer100"), unit: "g" },
-            ],
-          },
-        },
-        {
-          material: "jute-scrim",
-          use: "shell",
-          group: "shell",
-          quantity: sum(juteAreasM2),
-          unit: "m2",
-          working: {
-            formula: "(skin + flanges) × layers × overlap",
-            inputs: [
-              { name: "skin", value: sum(span.areasMm2) / MM2_PER_M2, unit: "m²" },
-              { name: "layers", value: figure("juteLayers"), unit: "" },
-              { name: "overlap", value: figure("overlap"), unit: "×" },
-            ],
-          },
-        },
-      ],
-    };
+    ];
   },
 };
+
+/** The first coat is splashed on thin, so that no air is trapped under it, mm. */
+const SPLASH_MM = 5;

@@ -1,14 +1,15 @@
 /** Polyester and glass mat: a gel coat, then layers of mat, doubled at the flanges. */
-import { laminateLayer } from "../../materials/laminate.ts";
 import { TYPICAL } from "../../materials/property.ts";
-import { MM2_PER_M2 } from "../../units/index.ts";
-import { type ShellSystem, sum } from "./system.ts";
+import { type GlassLaid, glassLayer, resinCoat } from "./layers.ts";
+import { peroxideMix } from "./resinMixes.ts";
+import type { ShellSystem } from "./system.ts";
 
 export const polyesterMat: ShellSystem = {
   id: "polyester-mat",
   name: "Polyester and glass mat",
   summary: "Strong and light, a day's work; styrene fumes, heat, hardener and fibres.",
   cautions: ["polyester", "glass-fibre", "lifting"],
+  edges: "Tough",
   setMin: { value: 180, unit: "min at 20 °C", source: TYPICAL },
   restMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
   isWet: false,
@@ -79,92 +80,21 @@ export const polyesterMat: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  densities(figure) {
-    const layer = laminateLayer(figure("matGPerM2"), figure("glassFraction"), figure("resinDensity"));
-    const gPerM2 = figure("layers") * (figure("matGPerM2") + layer.resinGPerM2);
-    const gelGPerM2 = figure("gelCoatMm") * figure("resinDensity") * 1000;
-    const thicknessMm = figure("gelCoatMm") + figure("layers") * layer.thicknessMm;
-    const density = (gPerM2 + gelGPerM2) / (1000 * thicknessMm);
-    return { wetGPerCm3: density, dryGPerCm3: density };
-  },
-  takeoff(span, figure) {
-    const layer = laminateLayer(figure("matGPerM2"), figure("glassFraction"), figure("resinDensity"));
-    const gelGPerM2 = figure("gelCoatMm") * figure("resinDensity") * 1000;
-    // Square metres of one layer of mat on each section, flanges with their own number of layers.
-    const matM2 = span.areasMm2.map(
-      (area, k) =>
-        ((area * figure("layers") + span.flangeAreasMm2[k] * figure("flangeLayers")) * figure("overlap")) / MM2_PER_M2,
-    );
-    const gelM2 = span.areasMm2.map((area, k) => (area + span.flangeAreasMm2[k]) / MM2_PER_M2);
-    const mat = sum(matM2);
-    const resinG = mat * layer.resinGPerM2 * (1 + figure("waste"));
-    const gelG = sum(gelM2) * gelGPerM2 * (1 + figure("waste"));
-    const waste = { name: "waste", value: figure("waste"), unit: "share" };
-    const glass = { name: "mat with overlap", value: mat, unit: "m²" };
-    return {
-      thicknessMm: figure("gelCoatMm") + figure("layers") * layer.thicknessMm,
-      flangeThicknessMm: figure("gelCoatMm") + figure("flangeLayers") * layer.thicknessMm,
-      layers: figure("layers") + 1,
-      sectionMassesG: matM2.map((m2, k) => m2 * (figure("matGPerM2") + layer.resinGPerM2) + gelM2[k] * gelGPerM2),
-      lines: [
-        {
-          material: "polyester-resin",
-          use: "shell",
-          group: "shell",
-          quantity: resinG / 1000,
-          unit: "kg",
-          working: {
-            formula: "mat × W (1 − f) ÷ f × (1 + waste)",
-            inputs: [
-              glass,
-              { name: "W, weight of mat", value: figure("matGPerM2"), unit: "g/m²" },
-              { name: "f, glass by mass", value: figure("glassFraction"), unit: "share" },
-              waste,
-            ],
-          },
-        },
-        {
-          material: "polyester-gel-coat",
-          use: "shell",
-          group: "shell",
-          quantity: gelG / 1000,
-          unit: "kg",
-          working: {
-            formula: "(skin + flanges) × thickness × density × (1 + waste)",
-            inputs: [
-              { name: "skin and flanges", value: sum(gelM2), unit: "m²" },
-              { name: "gel coat", value: figure("gelCoatMm"), unit: "mm" },
-              { name: "density", value: figure("resinDensity"), unit: "g/cm³" },
-              waste,
-            ],
-          },
-        },
-        {
-          material: "peroxide-hardener",
-          use: "shell",
-          group: "shell",
-          quantity: ((resinG + gelG) * figure("hardenerPercent")) / 100 / 1000,
-          unit: "kg",
-          working: {
-            formula: "(resin + gel coat) × hardener %",
-            inputs: [
-              { name: "resin and gel coat", value: (resinG + gelG) / 1000, unit: "kg" },
-              { name: "hardener", value: figure("hardenerPercent"), unit: "%" },
-            ],
-          },
-        },
-        {
-          material: "glass-mat",
-          use: "shell",
-          group: "shell",
-          quantity: mat * (1 + figure("waste")),
-          unit: "m2",
-          working: {
-            formula: "(skin × layers + flanges × flange layers) × overlap × (1 + waste)",
-            inputs: [glass, { name: "layers", value: figure("layers"), unit: "" }, waste],
-          },
-        },
-      ],
+  layers(figure) {
+    const percent = figure("hardenerPercent");
+    const hardener = { material: "peroxide-hardener", percent } as const;
+    const density = figure("resinDensity");
+    const laid: GlassLaid = {
+      ...{ resin: "polyester-resin", hardener, glass: "glass-mat", density },
+      ...{ glassGPerM2: figure("matGPerM2"), glassFraction: figure("glassFraction"), overlap: figure("overlap") },
+      times: figure("flangeLayers") / figure("layers"),
     };
+    const gel = { resin: "polyester-gel-coat", hardener } as const;
+    const gelMix = peroxideMix("polyester-gel-coat", "Gel coat", percent, density);
+    const resinMix = peroxideMix("polyester-resin", "Polyester", percent, density);
+    return [
+      ...(figure("gelCoatMm") > 0 ? [resinCoat("Gel coat", figure("gelCoatMm"), density, gelMix, gel)] : []),
+      ...Array.from({ length: figure("layers") }, (_, k) => glassLayer(`Mat, layer ${k + 1}`, laid, resinMix)),
+    ];
   },
 };

@@ -1,5 +1,7 @@
+/** What a shell system is: its figures as data, and the layers that follow from them. */
 import type { CautionId } from "../../materials/cautions.ts";
 import type { MaterialLine, Property } from "../../materials/property.ts";
+import type { ShellLayer } from "./layers.ts";
 
 /** One figure the user may set, described as data: forms, schemas and reports are made from it. */
 export interface ShellParameter {
@@ -43,6 +45,8 @@ export interface ShellSystem {
   readonly summary: string;
   readonly parameters: readonly ShellParameter[];
   readonly cautions: readonly CautionId[];
+  /** How its edges bear handling, in words. */
+  readonly edges: string;
   /** Wait after a section before the next is built against it, and after the last before the shell is opened. */
   readonly setMin: Property;
   readonly restMin: Property;
@@ -51,10 +55,8 @@ export interface ShellSystem {
   readonly modulusMPa: Property;
   /** Is it mixed with water? Steel rusts in it then, and timber swells. */
   readonly isWet: boolean;
-  /** Of the shell with what lies in it, just built and ready to use, g/cm3. @param figure value of each parameter by key */
-  densities(figure: (key: string) => number): ShellDensities;
-  /** @param figure value of each parameter by key */
-  takeoff(span: ShellSpan, figure: (key: string) => number): ShellTakeoff;
+  /** What it is laid up of, the first on the jacket first. @param figure value of each parameter by key */
+  layers(figure: (key: string) => number): readonly ShellLayer[];
 }
 
 export function sum(values: readonly number[]): number {

@@ -98,7 +98,7 @@ describe("building from a plan", () => {
     expect(body).toMatchObject({ name: "For the quay", revision: 1, rates: TYPICAL_RATES, resultKey: "ab".repeat(32) });
     const asked = body as { figures: PlanFigures; catalogue: Record<string, unknown> };
     expect(asked.figures.takeoff.costMinor).toBe(figures.takeoff.costMinor);
-    expect(Object.keys(asked.catalogue)).toContain("silicone-base");
+    expect(Object.keys(asked.catalogue)).toContain("tin-brushable-low");
   });
 
   it("waits till the plan is saved", () => {

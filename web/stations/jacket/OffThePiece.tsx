@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
-import { SILICONE } from "../../../core/materials/silicone.ts";
+import type { SiliconeId } from "../../../core/materials/catalogue.ts";
+import { siliconeOf } from "../../../core/materials/silicone.ts";
 import type { StretchCheck } from "../../../core/survey/stretch.ts";
 import { useShow } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
@@ -10,7 +11,14 @@ import { messages } from "./messages.ts";
 const percent = (share: number) => `${Math.round(100 * share)}\u2009%`;
 
 /** Whether the jacket comes off over the top uncut, and how far it would have to be slit. */
-export function OffThePiece({ planning: { bundle, geometry } }: { planning: Planning }) {
+export function OffThePiece({
+  planning: { bundle, geometry },
+  silicone,
+}: {
+  planning: Planning;
+  silicone: SiliconeId;
+}) {
+  const { value: allowed, source } = siliconeOf(silicone).workingStretch;
   const show = useShow();
   const [check, setCheck] = useState<StretchCheck | null>(null);
   const piece = bundle?.piece ?? null;
@@ -18,14 +26,13 @@ export function OffThePiece({ planning: { bundle, geometry } }: { planning: Plan
     setCheck(null);
     if (!piece || !geometry) return;
     let gone = false;
-    void geometry.api.stretch(piece, SILICONE.workingStretch.value).then((next) => !gone && setCheck(next));
+    void geometry.api.stretch(piece, allowed).then((next) => !gone && setCheck(next));
     return () => {
       gone = true;
     };
-  }, [piece, geometry]);
+  }, [piece, geometry, allowed]);
   if (!check) return null;
   const { needed, narrow, wide, slitMm } = check;
-  const { value: allowed, source } = SILICONE.workingStretch;
   return (
     <Part title={messages.offThePiece.title}>
       <Figure

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { SEAM_SCHOOLS, type Seam, type SeamSchoolId, seamSchool, seamTakeoff } from "../../../core/jacket/seam.ts";
-import { SILICONE } from "../../../core/materials/silicone.ts";
+import { siliconeOf } from "../../../core/materials/silicone.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
@@ -47,7 +47,10 @@ export function SeamPart({ document, planning }: { document: PlanDocument; plann
   const suggest = async (kind: Seam["kind"]) => {
     if (kind === "none" || !bundle || !geometry) return;
     setBusy(true);
-    const { slitMm } = await geometry.api.stretch(bundle.piece, SILICONE.workingStretch.value);
+    const { slitMm } = await geometry.api.stretch(
+      bundle.piece,
+      siliconeOf(document.jacket.silicone).workingStretch.value,
+    );
     const { points, lines } = await geometry.api.seamRoute(bundle.survey, onBoard, {
       kind,
       // Where no slit is needed by stretch, one to the middle makes the jacket easy to open.

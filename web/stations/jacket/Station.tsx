@@ -2,7 +2,8 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
-import { SILICONE } from "../../../core/materials/silicone.ts";
+import { TYPICAL } from "../../../core/materials/property.ts";
+import { siliconeOf } from "../../../core/materials/silicone.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { freshId } from "../../../core/plan/document/identity.ts";
 import { fromEntry, lengthEntry, toEntry } from "../../../core/units/index.ts";
@@ -155,7 +156,7 @@ export function JacketStation({ document, planning }: StationProps) {
           />
         </label>
       </Part>
-      <OffThePiece planning={planning} />
+      <OffThePiece planning={planning} silicone={document.jacket.silicone} />
       <SeamPart document={document} planning={planning} />
       {figures && (
         <Part title={messages.sheet.silicone}>
@@ -169,8 +170,8 @@ export function JacketStation({ document, planning }: StationProps) {
                 { name: "rim", value: figures.rimMm3 / 1e6, unit: "l" },
                 {
                   name: "density",
-                  value: SILICONE.densityGPerCm3.value,
-                  unit: `g/cm³, ${SILICONE.densityGPerCm3.source}`,
+                  value: siliconeOf(document.jacket.silicone).densityGPerCm3,
+                  unit: `g/cm³, ${TYPICAL}`,
                 },
               ],
             }}

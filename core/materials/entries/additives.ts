@@ -1,0 +1,92 @@
+/** What is added to silicone. */
+import type { CatalogueEntry } from "../entry.ts";
+
+export const ADDITIVES = {
+  "silicone-thickener": {
+    name: "Liquid thickener for silicone",
+    unit: "kg",
+    group: "additives",
+    family: "none",
+    figures: { per100: 1.5, dropsPerG: 30, shelfOpenMonths: 24 },
+    packs: [
+      { amount: 0.25, priceMinor: 1800 },
+      { amount: 1, priceMinor: 5800 },
+    ],
+    hazards: ["eyes"],
+  },
+  "fumed-silica": {
+    name: "Fumed silica",
+    unit: "kg",
+    group: "additives",
+    family: "none",
+    figures: { per100: 3, shelfOpenMonths: 60 },
+    packs: [
+      { amount: 0.5, priceMinor: 1500 },
+      { amount: 5, priceMinor: 12000 },
+    ],
+    hazards: ["dust"],
+  },
+  "polyethylene-fibre": {
+    name: "Polyethylene fibre thickener",
+    unit: "kg",
+    group: "additives",
+    family: "none",
+    figures: { per100: 3, shelfOpenMonths: 60 },
+    packs: [{ amount: 1, priceMinor: 2400 }],
+    hazards: ["dust"],
+  },
+  "silicone-pigment": {
+    name: "Silicone pigments",
+    unit: "kg",
+    group: "additives",
+    family: "none",
+    figures: { per100: 0.5, shelfOpenMonths: 36 },
+    packs: [
+      { amount: 0.1, priceMinor: 900 },
+      { amount: 0.5, priceMinor: 3600 },
+    ],
+    hazards: [],
+  },
+  "tin-accelerator": {
+    name: "Accelerator for tin silicone",
+    unit: "kg",
+    group: "additives",
+    family: "accelerator",
+    figures: { per100: 0.5, dropsPerG: 30, shelfOpenMonths: 12 },
+    packs: [{ amount: 0.1, priceMinor: 1600 }],
+    hazards: ["sensitises"],
+    note: "By the drop: more than 1 in 100 makes brittle rubber.",
+  },
+  "silicone-thinner": {
+    name: "Silicone oil to thin silicone",
+    unit: "kg",
+    group: "additives",
+    family: "silicone-oil",
+    figures: { per100: 5, shelfOpenMonths: 36 },
+    packs: [{ amount: 1, priceMinor: 2200 }],
+    hazards: [],
+    note: "More than 10 in 100 weakens the rubber and it weeps.",
+  },
+  "silicone-scrap": {
+    name: "Silicone ground from old moulds",
+    unit: "kg",
+    group: "additives",
+    family: "silicone-scrap",
+    figures: { densityGPerCm3: 1.12 },
+    packs: [],
+    hazards: [],
+    note: "Clean, and only in the same family; up to half of the fresh.",
+  },
+  "open-gauze": {
+    name: "Open gauze for jackets",
+    unit: "m2",
+    group: "additives",
+    family: "none",
+    figures: { weightGPerM2: 60 },
+    packs: [
+      { amount: 10, priceMinor: 1200 },
+      { amount: 50, priceMinor: 5000 },
+    ],
+    hazards: ["cuts"],
+  },
+} as const satisfies Readonly<Record<string, CatalogueEntry>>;

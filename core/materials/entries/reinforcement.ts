@@ -1,0 +1,122 @@
+/** What shells are strengthened with. */
+import type { CatalogueEntry } from "../entry.ts";
+
+export const REINFORCEMENT = {
+  "jute-scrim": {
+    name: "Jute scrim",
+    unit: "m2",
+    group: "reinforcement",
+    family: "jute",
+    figures: { weightGPerM2: 230 },
+    packs: [
+      { amount: 10, priceMinor: 1500 },
+      { amount: 50, priceMinor: 6500 },
+    ],
+    hazards: ["dust"],
+  },
+  "hemp-tufts": {
+    name: "Hemp tufts",
+    unit: "kg",
+    group: "reinforcement",
+    family: "hemp",
+    figures: {},
+    packs: [
+      { amount: 1, priceMinor: 900 },
+      { amount: 5, priceMinor: 3900 },
+    ],
+    hazards: ["dust"],
+    note: "Soaked in water first.",
+  },
+  "glass-mat": {
+    name: "Glass strand mat, 450 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 450 },
+    packs: [
+      { amount: 5, priceMinor: 1700 },
+      { amount: 30, priceMinor: 8600 },
+    ],
+    hazards: ["fibres"],
+    note: "Split thin over double curves.",
+  },
+  "glass-mat-300": {
+    name: "Glass strand mat, 300 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 300 },
+    packs: [
+      { amount: 5, priceMinor: 1400 },
+      { amount: 30, priceMinor: 7200 },
+    ],
+    hazards: ["fibres"],
+  },
+  "glass-mat-225": {
+    name: "Glass strand mat, 225 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 225 },
+    packs: [
+      { amount: 5, priceMinor: 1300 },
+      { amount: 30, priceMinor: 6600 },
+    ],
+    hazards: ["fibres"],
+  },
+  "glass-cloth": {
+    name: "Glass cloth, 280 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 280 },
+    packs: [
+      { amount: 5, priceMinor: 2900 },
+      { amount: 25, priceMinor: 12500 },
+    ],
+    hazards: ["fibres"],
+  },
+  "glass-cloth-160": {
+    name: "Glass cloth, 160 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 160 },
+    packs: [
+      { amount: 5, priceMinor: 2600 },
+      { amount: 25, priceMinor: 11000 },
+    ],
+    hazards: ["fibres"],
+  },
+  "glass-tissue": {
+    name: "Glass tissue, 30 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 30 },
+    packs: [{ amount: 10, priceMinor: 1200 }],
+    hazards: ["fibres"],
+  },
+  "alkali-glass-mat": {
+    name: "Glass mat for cement and gypsum, 225 g/m²",
+    unit: "m2",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { weightGPerM2: 225 },
+    packs: [
+      { amount: 5, priceMinor: 1800 },
+      { amount: 30, priceMinor: 9500 },
+    ],
+    hazards: ["fibres"],
+    note: "Resists alkali.",
+  },
+  "chopped-fibre": {
+    name: "Chopped fibre, 12 mm",
+    unit: "kg",
+    group: "reinforcement",
+    family: "glass-fibre",
+    figures: { per100: 0.5 },
+    packs: [{ amount: 1, priceMinor: 1100 }],
+    hazards: ["fibres"],
+  },
+} as const satisfies Readonly<Record<string, CatalogueEntry>>;

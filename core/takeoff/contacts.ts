@@ -1,0 +1,84 @@
+/** Which materials of a plan meet, and where: what the rules of what must not touch what are held against. */
+import { entryOf } from "../materials/catalogue.ts";
+import type { Family } from "../materials/entry.ts";
+import { type Contact, type Touching, touchingIn } from "../materials/touching/index.ts";
+import type { PlanDocument } from "../plan/document/document.ts";
+import { shellLayers } from "../shell/index.ts";
+
+/** What a piece or a cast is, by the words it is called by; the more particular first. */
+const WORDS: readonly (readonly [RegExp, Family])[] = [
+  [/sulphur|sulfur/i, "sulphur-clay"],
+  [/oil.?clay|plasticine|plastilin/i, "oil-clay"],
+  [/print|photopolymer/i, "photopolymer"],
+  [/terracotta|bisque|fired|unglazed/i, "bisque"],
+  [/glass|glaze|porcelain|ceramic/i, "glassy"],
+  [/limestone|marble|sandstone|stone|alabaster/i, "limestone"],
+  [/concrete|cement|mortar/i, "cement"],
+  [/plaster|gypsum/i, "gypsum"],
+  [/wax/i, "wax"],
+  [/bone|ivory|antler|\bhorn\b/i, "bone"],
+  [/polystyrene|foam/i, "foam-board"],
+  [/polyester/i, "polyester"],
+  [/urethane/i, "polyurethane"],
+  [/epoxy/i, "epoxy"],
+  [/wood|timber|\boak\b|\bpine\b/i, "timber"],
+  [/paint|varnish/i, "paint"],
+  [/vinyl|pvc/i, "pvc"],
+  [/bronze|brass|copper/i, "bronze"],
+  [/alumin/i, "aluminium"],
+  [/\biron\b|steel/i, "steel"],
+  [/latex/i, "latex"],
+  [/clay/i, "water-clay"],
+];
+
+/** All that a piece or a cast is called by; painted clay is clay, and paint. */
+export function familiesNamed(text: string): Family[] {
+  const named = WORDS.filter(([words]) => words.test(text)).map(([, family]) => family);
+  // Clay that is named more closely is not wet clay as well.
+  return named.length > 1 && /oil|sulph|sulf|plastic|plastilin/i.test(text)
+    ? named.filter((family) => family !== "water-clay")
+    : named;
+}
+
+export function contactsOf({ jacket, shell, brief, seat }: PlanDocument): Contact[] {
+  const silicone = entryOf(jacket.silicone).family;
+  const surface = familiesNamed(brief.surface);
+  const cast = familiesNamed(brief.castMaterial);
+  const layers = shellLayers(shell.system, shell.figures);
+  const inShell = [...new Set(layers.flatMap(({ takes }) => takes.map(({ material }) => entryOf(material).family)))];
+  const binder = inShell.find((family) => BINDERS.includes(family)) ?? "none";
+  const onBoard: Contact[] = seat.onBoard
+    ? [
+        { a: silicone, b: "timber", at: "board" },
+        { a: binder, b: "timber", at: "board" },
+      ]
+    : [];
+  return [
+    ...surface.map((b): Contact => ({ a: silicone, b, at: "surface" })),
+    ...inShell.map((b): Contact => ({ a: binder, b, at: "shell" })),
+    ...(shell.ribs.kind === "poles" ? [{ a: binder, b: POLES[shell.ribs.pole], at: "shell" } as const] : []),
+    { a: binder, b: silicone, at: "shell" },
+    { a: binder, b: "water-clay", at: "walls" },
+    // The next section is laid against the last one's flange.
+    { a: binder, b: binder, at: "walls" },
+    { a: silicone, b: "petroleum-jelly", at: "walls" },
+    ...cast.map((b): Contact => ({ a: silicone, b, at: "cast" })),
+    ...cast.map((b): Contact => ({ a: binder, b, at: "cast" })),
+    ...onBoard,
+    ...(binder === "gypsum" ? [{ a: "gypsum", b: "soap", at: "cleaning" } as const] : []),
+  ];
+}
+
+const BINDERS: readonly Family[] = ["gypsum", "polyester", "epoxy", "polyurethane"];
+const POLES: Readonly<Record<PlanDocument["shell"]["ribs"]["pole"], Family>> = {
+  stainless: "stainless",
+  aluminium: "aluminium",
+  "glass-fibre": "glass-fibre",
+  steel: "steel",
+  timber: "timber",
+};
+
+/** What of a plan must not touch. */
+export function touchingOf(document: PlanDocument): Touching[] {
+  return touchingIn(contactsOf(document), document.mixing.temperatureC);
+}

@@ -1,0 +1,106 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { SILICONE_IDS } from "../materials/catalogue.ts";
+import { MIXING_LIMITS, SAFE_SHARE } from "../materials/mixing.ts";
+import { newPlan, type PlanDocument } from "../plan/document/document.ts";
+import { shellSystems, shellTakeoff } from "../shell/index.ts";
+import { potRows } from "./pots.ts";
+import { TYPICAL_RATES } from "./rates.ts";
+import { takeoff } from "./takeoff.ts";
+import type { JacketTotals, PartingTotals } from "./totals.ts";
+
+const base = newPlan();
+const jacket: JacketTotals = {
+  siliconeG: 32_000,
+  outerAreaMm2: 3.4e6,
+  stopsMm3: 0,
+  footClayMm3: 0,
+  coats: [{ massG: 3000 }, { massG: 10_000 }, { massG: 10_000 }, { massG: 9000 }],
+};
+const parting: PartingTotals = {
+  sections: [
+    { number: 1, areaMm2: 1.9e6, lineMm: 6000 },
+    { number: 2, areaMm2: 1.5e6, lineMm: 6000 },
+  ],
+  partingLengthMm: 6000,
+  fillMm3: 400_000,
+  clayMm3: 0,
+  plugMm3: 0,
+};
+const planned = (change: Partial<PlanDocument>) => {
+  const document = { ...base, ...change };
+  const taken = takeoff(document, jacket, parting, TYPICAL_RATES);
+  return { document, taken, rows: potRows(document, jacket, parting, taken) };
+};
+
+const anyPlan = fc
+  .record({
+    silicone: fc.constantFrom(...SILICONE_IDS),
+    system: fc.constantFrom(...shellSystems.map(({ id }) => id)),
+    temperatureC: fc.integer({ min: MIXING_LIMITS.temperatureC[0], max: MIXING_LIMITS.temperatureC[1] }),
+    people: fc.integer({ min: 1, max: 4 }),
+    vesselMl: fc.integer({ min: 500, max: 20_000 }),
+    scaleMostG: fc.integer({ min: 500, max: 30_000 }),
+  })
+  .map(
+    ({ silicone, system, ...mixing }): Partial<PlanDocument> => ({
+      jacket: { ...base.jacket, silicone },
+      shell: { ...base.shell, system },
+      mixing: { ...base.mixing, ...mixing },
+    }),
+  );
+
+describe("pots", () => {
+  it("come to what is laid and what is lost, and never pass pot life, bucket or scale, whatever the plan", () => {
+    fc.assert(
+      fc.property(anyPlan, (change) => {
+        const { document, taken, rows } = planned(change);
+        const { people, pace, scaleMostG, vesselMl } = document.mixing;
+        for (const { laidG, lossG, pots, mixture, potMin } of rows) {
+          expect(pots.count * pots.eachG).toBeCloseTo(laidG + lossG, 6);
+          expect(pots.eachG).toBeLessThanOrEqual(scaleMostG + 1e-6);
+          expect(pots.eachG / mixture.densityGPerCm3).toBeLessThan(vesselMl);
+          if (potMin === null) continue;
+          expect(pots.eachG / (people * pace * mixture.gPerMin)).toBeLessThanOrEqual(potMin * SAFE_SHARE + 1e-6);
+        }
+        const silicone = rows.filter(({ mixture }) => mixture.material === document.jacket.silicone);
+        const mixed = silicone.reduce((sum, { laidG, lossG }) => sum + laidG + lossG, 0);
+        const line = taken.materials.find(({ material }) => material === document.jacket.silicone);
+        expect(mixed / 1000 / (line?.quantity ?? 0)).toBeCloseTo(1, 6);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("have a row for every coat, and for every layer of every section that is mixed", () => {
+    for (const { id, layers } of shellSystems.map((system) => ({
+      id: system.id,
+      layers: shellTakeoff(system.id, {}, { areasMm2: [], flangeAreasMm2: [] }).layers,
+    }))) {
+      const { rows } = planned({ shell: { ...base.shell, system: id } });
+      expect(rows.filter(({ step }) => step.kind === "coat")).toHaveLength(4);
+      expect(rows.filter(({ step }) => step.kind === "fills")).toHaveLength(1);
+      // Bandage is dipped, not mixed.
+      expect(rows.filter(({ step }) => step.kind === "layer")).toHaveLength(id === "plaster-bandage" ? 0 : 2 * layers);
+    }
+  });
+
+  it("get smaller and more on a hot day, and polyester is told not to set in the cold", () => {
+    const hot = planned({ mixing: { ...base.mixing, temperatureC: 28 } }).rows;
+    planned({}).rows.forEach((row, k) => {
+      expect(hot[k].pots.count).toBeGreaterThanOrEqual(row.pots.count);
+      expect(row.whenHot.count).toBe(hot[k].pots.count);
+    });
+    const cold = { mixing: { ...base.mixing, temperatureC: 12 }, shell: { ...base.shell, system: "polyester-mat" } };
+    const layers = planned(cold).rows.filter(({ step }) => step.kind === "layer");
+    expect(layers.every(({ potMin }) => potMin === null)).toBe(true);
+  });
+
+  it("weigh the catalyst against the base alone, the thickener on top", () => {
+    const [, second] = planned({}).rows.filter(({ step }) => step.kind === "coat");
+    const of = (name: string) => second.card.find((part) => part.name === name)?.g ?? Number.NaN;
+    expect(of("Catalyst") / of("Base")).toBeCloseTo(0.05, 2);
+    expect(of("Base") + of("Catalyst")).toBeCloseTo(second.pots.eachG, -0.5);
+    expect(of("Thickener") / of("Base")).toBeCloseTo(0.015, 2);
+  });
+});
