@@ -219,6 +219,17 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     scaleStepG: mixingFigure("scaleStepG"),
     scaleMostG: mixingFigure("scaleMostG"),
   }),
+  touching: z.object({
+    answers: z
+      .array(
+        z.object({
+          rule: z.string().min(1).max(60),
+          how: z.enum(["accepted", "met"]),
+          reason: z.string().trim().max(200),
+        }),
+      )
+      .max(100),
+  }),
   zones: z.object({ keepClear: zone, fragile: zone, thicker: zone }),
   identity: z.object({
     next: z.number().int().min(1),
@@ -370,6 +381,7 @@ function fromVersion8(stored: unknown): unknown {
     version: 9,
     jacket: { silicone: USUAL_SILICONE, ...old.data.jacket },
     mixing: TYPICAL_MIXING,
+    touching: newPlan().touching,
     shell: {
       foot: { ...TYPICAL_FOOT, isFlanged: false },
       ...shell,

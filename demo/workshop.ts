@@ -15,7 +15,7 @@ import { settledStepMm } from "../core/plan/stages/steps.ts";
 import type { Direction } from "../core/space/directions.ts";
 import { takeoff } from "../core/takeoff/takeoff.ts";
 import { threadTeam } from "../server/compute/team.ts";
-import { Cover, PieceRow, Result, ScanRow } from "../server/db/models.ts";
+import { Cover, PieceRow, Result, ScanRow, StoreRow } from "../server/db/models.ts";
 import { storeBlob } from "../server/features/blobs.ts";
 import { addPiece } from "../server/features/pieces/service.ts";
 import { ensureWorkshop } from "../server/features/workshop.ts";
@@ -23,6 +23,7 @@ import { makeLamplighter } from "./pieces/lamplighter.ts";
 import { makeRelief } from "./pieces/relief.ts";
 import { makeWalrus } from "./pieces/walrus.ts";
 import { encodePng } from "./png.ts";
+import { demoStore } from "./store.ts";
 
 interface DemoPiece {
   readonly name: string;
@@ -117,6 +118,8 @@ export async function makeDemoWorkshop(
   });
   const acting = await ensureWorkshop("Harbour Lane mould shop", "Planner");
   for (const piece of made) await keep(sequelize, acting, piece, scanLimitBytes, ctx.team);
+  const document = demoStore(new Date().toISOString().slice(0, 10));
+  await StoreRow.create({ workshopId: acting.workshopId, revision: 1, document });
 }
 
 async function* once(bytes: Uint8Array): AsyncGenerator<Buffer> {

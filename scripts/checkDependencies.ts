@@ -7,7 +7,9 @@ import { cruise, type ICruiseResult, type IForbiddenRuleType } from "dependency-
  */
 const CORE_ORDER: readonly (readonly string[])[] = [
   ["units", "space", "job", "schedule"],
-  ["mesh", "materials"],
+  ["mesh", "materials/entries"],
+  ["materials"],
+  ["materials/touching"],
   ["mesh/io", "field", "shell/kinds", "parting/graph"],
   ["survey", "shell"],
   ["jacket", "display", "parting/lines"],

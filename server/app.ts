@@ -12,6 +12,7 @@ import { RESULTS_LIMIT_BYTES } from "./features/results/cache.ts";
 import { partResultRoutes, resultRoutes } from "./features/results/routes.ts";
 import { scanRoutes } from "./features/scans/routes.ts";
 import { settingsRoutes } from "./features/settings/routes.ts";
+import { storeRoutes } from "./features/store/routes.ts";
 import { answerErrors, notFound } from "./middleware/errors.ts";
 import { knownHosts } from "./middleware/knownHosts.ts";
 import { actAsFirstMember } from "./middleware/member.ts";
@@ -52,6 +53,7 @@ export function createApp({
   app.use("/api/pieces/:id/parts/:partId/results", partResultRoutes(sequelize, resultsLimitBytes));
   app.use("/api", express.json({ limit: PLAN_LIMIT_BYTES }));
   app.use("/api/session", settingsRoutes());
+  app.use("/api/store", storeRoutes());
   app.use("/api/pieces/:id/parts/:partId/builds", buildRoutes(sequelize));
   app.use("/api/pieces/:id/parts/:partId", planRoutes(sequelize, log));
   app.use("/api/pieces", pieceRoutes(sequelize));

@@ -9,7 +9,8 @@ import { figuresOfABall } from "./testing/figures.ts";
 
 let api: TestApi;
 const KEY = "cd".repeat(32);
-const catalogue = { "water-clay": MATERIALS["water-clay"] };
+const { name, unit } = MATERIALS["water-clay"];
+const catalogue = { "water-clay": { name, unit } };
 
 beforeAll(async () => {
   // Room for one result of three bytes and a little.

@@ -4,6 +4,7 @@
  */
 import { ADDITIVES } from "./entries/additives.ts";
 import { CLAYS } from "./entries/clays.ts";
+import type { CatalogueEntry } from "./entries/entry.ts";
 import { GYPSUMS } from "./entries/gypsums.ts";
 import { HARDWARE } from "./entries/hardware.ts";
 import { REINFORCEMENT } from "./entries/reinforcement.ts";
@@ -11,7 +12,6 @@ import { RELEASES } from "./entries/releases.ts";
 import { RESINS } from "./entries/resins.ts";
 import { SILICONES } from "./entries/silicones.ts";
 import { SUNDRIES } from "./entries/sundries.ts";
-import type { CatalogueEntry } from "./entry.ts";
 
 export const MATERIALS = {
   ...SILICONES,
@@ -54,6 +54,7 @@ export const MATERIAL_USES = {
   seam: "for the jacket's seam",
   flanges: "for flanges",
   board: "for the foot and its board",
+  sealing: "to keep apart what must not touch",
 } as const;
 
 export type MaterialUse = keyof typeof MATERIAL_USES;

@@ -1,6 +1,6 @@
 /** Which materials of a plan meet, and where: what the rules of what must not touch what are held against. */
 import { entryOf } from "../materials/catalogue.ts";
-import type { Family } from "../materials/entry.ts";
+import type { Family } from "../materials/entries/entry.ts";
 import { type Contact, type Touching, touchingIn } from "../materials/touching/index.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import { shellLayers } from "../shell/index.ts";

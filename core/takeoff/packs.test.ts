@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { Pack } from "../materials/entry.ts";
+import type { Pack } from "../materials/entries/entry.ts";
 import { cheapestPacks } from "./packs.ts";
 
 /** All ways to cover a need, tried one by one. */

@@ -2,7 +2,7 @@
  * What to buy so that a need is covered at the lowest price, from packs of given sizes: the unbounded covering knapsack, solved
  * exactly by dynamic programming over whole units (Bellman 1957), the greatest common divisor of all packs at a time.
  */
-import type { Pack } from "../materials/entry.ts";
+import type { Pack } from "../materials/entries/entry.ts";
 
 export interface Bought {
   readonly packs: readonly { readonly pack: Pack; readonly count: number }[];

@@ -69,6 +69,9 @@ export const CHANGES: {
     fills: { parting: { ...parting, fills: [{ at: [1, 2, 3], kind: "plug" }] } },
     layout: { parting: LAID_PLAN.parting },
   },
+  touching: {
+    answers: { touching: { answers: [{ rule: "gypsum-timber", how: "met", reason: "" }] } },
+  },
   mixing: {
     temperatureC: { mixing: { ...mixing, temperatureC: 28 } },
     people: { mixing: { ...mixing, people: 2 } },

@@ -120,6 +120,7 @@ describe("./run plan", () => {
     expect(code).toBe(0);
     expect(stdout).toMatch(/section 1: .* releases/);
     expect(readdirSync(out).sort()).toEqual([
+      "board",
       "drill-maps.csv",
       "jacket-filled.stl",
       "jacket.stl",
@@ -132,6 +133,7 @@ describe("./run plan", () => {
       "sections",
       "walls",
     ]);
+    expect(readdirSync(join(out, "board")).sort()).toEqual(["footprint-a4.pdf", "footprint.dxf", "footprint.svg"]);
     expect(readdirSync(join(out, "walls")).sort()).toEqual(["wall-1.dxf", "wall-1.svg", "walls-a4.pdf"]);
     expect(readdirSync(join(out, "sections")).sort()).toEqual([
       "section-1.stl",

@@ -2,10 +2,11 @@ import { Sequelize } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import * as foundations from "./migrations/001-foundations.ts";
 import * as partsAndBuilds from "./migrations/002-parts-builds.ts";
+import * as store from "./migrations/003-store.ts";
 import { initModels } from "./models.ts";
 
 /** All migrations, oldest first. A landed one is never changed: the next is a new file and a new line. */
-const migrations = [foundations, partsAndBuilds];
+const migrations = [foundations, partsAndBuilds, store];
 
 /** Opens the pool and describes the tables; touches no schema. */
 export function openDatabase(url: string): Sequelize {

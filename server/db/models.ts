@@ -129,6 +129,14 @@ export class WorkshopSettingsRow extends Model<
   declare document: object;
 }
 
+/** A workshop's store. */
+export class StoreRow extends Model<InferAttributes<StoreRow>, InferCreationAttributes<StoreRow>> {
+  declare workshopId: string;
+  declare revision: number;
+  declare document: object;
+  declare updatedAt: CreationOptional<Date>;
+}
+
 export function initModels(sequelize: Sequelize): void {
   const table = (tableName: string, timestamps: boolean | { createdAt: boolean; updatedAt: boolean } = false) => ({
     sequelize,
@@ -242,5 +250,9 @@ export function initModels(sequelize: Sequelize): void {
   WorkshopSettingsRow.init(
     { workshopId: { ...uuid(), primaryKey: true }, document: json() },
     table("workshop_settings"),
+  );
+  StoreRow.init(
+    { workshopId: { ...uuid(), primaryKey: true }, revision: whole(), document: json(), updatedAt: time() },
+    table("stores", { createdAt: false, updatedAt: true }),
   );
 }

@@ -7,6 +7,7 @@ import { LostPage, TroublePage } from "./TroublePage.tsx";
 /** The course brings the stations: loaded apart, so that the shelf is there at once. */
 const course = () => import("../course/CoursePage.tsx");
 const built = () => import("../course/builds/BuildPage.tsx");
+const store = () => import("../store/StorePage.tsx");
 const settings = () => import("../settings/SettingsPage.tsx");
 
 /** Fetches the pages that are likely to be asked for next, and the signs on them, while nothing else is to be done. */
@@ -26,6 +27,7 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", element: <ShelfPage /> },
       { path: "/settings", lazy: async () => ({ Component: (await settings()).SettingsPage }) },
+      { path: "/store", lazy: async () => ({ Component: (await store()).StorePage }) },
       { path: "/pieces/:pieceId", element: <Navigate to="piece" replace /> },
       { path: "/pieces/:pieceId/builds/:buildId", lazy: async () => ({ Component: (await built()).BuildPage }) },
       { path: "/pieces/:pieceId/:station", lazy: async () => ({ Component: (await course()).CoursePage }) },

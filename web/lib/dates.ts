@@ -45,3 +45,8 @@ export function moment(date: Date | string, of = locale): string {
 export function timeOfDay(date: Date | string, of = locale): string {
   return told(date, "p", of);
 }
+
+/** The day as stores and lists write it, by this machine's own calendar: "2026-11-30". */
+export function today(): string {
+  return format(new Date(), "yyyy-MM-dd");
+}

@@ -11,6 +11,7 @@ import {
   storedPlan,
 } from "../../contract/pieces.ts";
 import { type Settings, session, settings } from "../../contract/settings.ts";
+import { type StoredStore, storedStore } from "../../contract/store.ts";
 import { getJson, HttpProblem, sendJson } from "./http.ts";
 import { saveUnderWay } from "./saves.ts";
 
@@ -25,6 +26,7 @@ export const queryClient = new QueryClient({
 
 export const keys = {
   session: ["session"] as const,
+  store: ["store"] as const,
   pieces: ["pieces"] as const,
   piece: (id: string) => ["pieces", id] as const,
   plan: (partId: string) => ["parts", partId, "plan"] as const,
@@ -66,6 +68,18 @@ export function useDuplicatePiece() {
   return useMutation({
     mutationFn: (id: string) => sendJson("POST", `/pieces/${id}/duplicate`, {}, piece),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.pieces }),
+  });
+}
+
+export const useStore = () => useQuery({ queryKey: keys.store, queryFn: () => getJson("/store", storedStore) });
+
+/** Writes the store on the revision it was read at; where somebody else wrote meanwhile, theirs is fetched and told. */
+export function useSaveStore() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (next: StoredStore) => sendJson("PUT", "/store", next, storedStore),
+    onSuccess: (saved) => client.setQueryData(keys.store, saved),
+    onError: () => client.invalidateQueries({ queryKey: keys.store }),
   });
 }
 

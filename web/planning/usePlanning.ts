@@ -2,6 +2,7 @@
  * Keeps the plan's results in step with its document: from the server when somebody has worked them out before, else
  * from the geometry worker, a coarse answer first and the settled one after. An edit cancels what it overtakes.
  */
+
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { bundleFigures } from "../../contract/figures.ts";
 import { type Part, type Piece, partPath } from "../../contract/pieces.ts";
@@ -14,6 +15,7 @@ import { type PlanBundle, unpackBundle } from "../../core/plan/results/bundle.ts
 import { figuresOf, type PlanFigures, type ShownPlan } from "../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../core/plan/results/identified.ts";
 import { comparisonKey, hostStageKey } from "../../core/plan/stages/keys.ts";
+import type { Fixings } from "../../core/takeoff/fixings.ts";
 import { notePlanned, usePlan } from "../document/planStore.ts";
 import { call } from "../lib/http.ts";
 import { openPart } from "../lib/queries.ts";
@@ -43,6 +45,8 @@ export interface Planning {
   /** Something to know of how the plan was worked out. */
   readonly notice: string | null;
   readonly geometry: Geometry | null;
+  /** What is counted on walls and jacket; undefined until it is. */
+  readonly fixings: Fixings | undefined;
   /** A file of the plan as it stands; works the plan out here first where it came ready from the server. */
   readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
   /** Looks for the best plan of every number of sections; each is handed over as it is found. */
@@ -282,6 +286,7 @@ export function usePlanning(piece: Piece): Planning {
     problem,
     notice,
     geometry,
+    fixings,
     takeFile,
     compare,
     ranges,

@@ -1,4 +1,4 @@
-import { Plus, Settings2 } from "lucide-react";
+import { Boxes, Plus, Settings2 } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Piece } from "../../contract/pieces.ts";
@@ -47,6 +47,10 @@ export function ShelfPage() {
                 {away ? "Back to the shelf" : `Put away (${putAway})`}
               </button>
             )}
+            <Link to="/store" className="btn btn-ghost">
+              <Boxes aria-hidden="true" size={18} />
+              Store
+            </Link>
             <Link to="/settings" className="btn btn-ghost">
               <Settings2 aria-hidden="true" size={18} />
               Settings

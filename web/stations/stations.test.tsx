@@ -134,9 +134,9 @@ describe("the buying list in the middle of the page", () => {
 
   it("lists what to buy, and opens how it was worked out", async () => {
     shown(BuyingTable);
-    await userEvent.click(screen.getByRole("button", { name: "Silicone base" }));
+    await userEvent.click(screen.getByRole("button", { name: "Tin silicone, brushable, 100 to 5" }));
     expect(screen.getByText(/silicone × \(1 \+ waste\)/)).toBeDefined();
-    await userEvent.click(screen.getByRole("button", { name: "Silicone base" }));
+    await userEvent.click(screen.getByRole("button", { name: "Tin silicone, brushable, 100 to 5" }));
     expect(screen.queryByText(/silicone × \(1 \+ waste\)/)).toBeNull();
   });
 
@@ -156,11 +156,11 @@ describe("the buying list in the middle of the page", () => {
   it("is copied as it is shown, cells apart by tabs", async () => {
     const user = userEvent.setup();
     shown(BuyingTable);
-    await user.type(screen.getByLabelText("Find in the list"), "base");
+    await user.type(screen.getByLabelText("Find in the list"), "tin silicone");
     await user.click(screen.getByRole("button", { name: "Copy the table" }));
     const [head, first, ...others] = (await navigator.clipboard.readText()).split("\n");
-    expect(head).toBe("Material\tFor\tQuantity\tUnit");
-    expect(first).toMatch(/^Silicone base\tJacket\t[\d.]+\tkg$/);
+    expect(head).toBe("Material\tFor\tNeeded\tUnit\tIn store\tTo buy\tPrice\tFrom");
+    expect(first).toMatch(/^Tin silicone, brushable, 100 to 5\tJacket\t[\d.]+\tkg\t0\t\d.*kg\t[\d.]+\t$/);
     expect(others).toEqual([]);
   });
 
@@ -185,8 +185,8 @@ describe("the buying list in the middle of the page", () => {
       expect(link.download).toBe("finial-buying-list.csv");
       const text = await textOf(given);
       const [head, first] = text.split(/\r?\n/);
-      expect(head).toBe("item,for,quantity,unit");
-      expect(first).toMatch(/^Silicone base,jacket,\d+(\.\d+)?,kg$/);
+      expect(head).toBe("item,for,quantity,unit,in_store,to_buy,price,from");
+      expect(first).toMatch(/^"Tin silicone, brushable, 100 to 5",jacket,\d+(\.\d+)?,kg,0,\d+,\d+\.\d\d,$/);
     } finally {
       click.mockRestore();
       vi.unstubAllGlobals();

@@ -10,6 +10,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
   return {
     bundle: null,
     quality: "settled",
+    fixings: undefined,
     before: null,
     glance: null,
     setGlance: () => {},

@@ -1,5 +1,5 @@
 /** What is added to silicone. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const ADDITIVES = {
   "silicone-thickener": {

@@ -1,5 +1,5 @@
 /** Clays, sheets and boards for walls, fills and bases. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const CLAYS = {
   "water-clay": {

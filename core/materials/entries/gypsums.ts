@@ -1,5 +1,5 @@
 /** Gypsums from soft to very hard. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const GYPSUMS = {
   "casting-plaster": {

@@ -1,5 +1,5 @@
 /** Bolts, poles and what else holds a mould together. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const HARDWARE = {
   bolts: {

@@ -1,5 +1,5 @@
 /** What shells are strengthened with. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const REINFORCEMENT = {
   "jute-scrim": {

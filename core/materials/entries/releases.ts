@@ -1,5 +1,5 @@
 /** Releases, sealers and waxes. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const RELEASES = {
   "petroleum-jelly": {

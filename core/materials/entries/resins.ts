@@ -1,5 +1,5 @@
 /** Resins for shells and casts. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const RESINS = {
   "polyester-resin": {

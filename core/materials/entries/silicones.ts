@@ -1,5 +1,5 @@
 /** Silicones for jackets, by how they set and how they are laid. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const SILICONES = {
   "tin-brushable-low": {

@@ -1,5 +1,5 @@
 /** What is used up at the bench. */
-import type { CatalogueEntry } from "../entry.ts";
+import type { CatalogueEntry } from "./entry.ts";
 
 export const SUNDRIES = {
   "nitrile-gloves": {

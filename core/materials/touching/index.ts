@@ -1,6 +1,6 @@
 /** All rules of what must not touch what. To add a group: a file beside this one, and its line here. */
 
-import type { Family } from "../entry.ts";
+import type { Family } from "../entries/entry.ts";
 import { GYPSUM_RULES } from "./gypsum.ts";
 import { PLATINUM_RULES } from "./platinum.ts";
 import { RESIN_RULES } from "./resins.ts";

@@ -1,6 +1,6 @@
 /** What must not touch what: a pair, what happens, why, and what helps. */
 import type { MaterialId } from "../catalogue.ts";
-import type { Family } from "../entry.ts";
+import type { Family } from "../entries/entry.ts";
 
 /** Where in the work two materials meet. */
 export const MEETINGS = {

@@ -30,6 +30,12 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inCasting(before.shell.casting, after.shell.casting),
     ...inJacketKeys(before.shell.jacketKeys, after.shell.jacketKeys, words),
     ...inRibs(before.shell.ribs, after.shell.ribs, words),
+    ...changed(
+      "What must not touch",
+      before.touching.answers,
+      after.touching.answers,
+      (all: readonly unknown[]) => `${all.length} answered`,
+    ),
     ...inMixing(before.mixing, after.mixing),
     ...inFoot(before.shell.foot, after.shell.foot, words),
   ];

@@ -44,6 +44,15 @@ export interface Brief {
   readonly immovable: boolean;
 }
 
+/** What was decided about two materials that must not touch. */
+export interface TouchingChoice {
+  /** The rule it answers. */
+  readonly rule: string;
+  /** Taken as it is, with a reason; or met by the rule's remedy, which goes onto the buying list. */
+  readonly how: "accepted" | "met";
+  readonly reason: string;
+}
+
 export interface PlanDocument {
   readonly version: typeof PLAN_VERSION;
   readonly seat: {
@@ -94,6 +103,8 @@ export interface PlanDocument {
   };
   /** How its mixes are weighed and poured. */
   readonly mixing: MixingSettings;
+  /** Answers to what must not touch what. */
+  readonly touching: { readonly answers: readonly TouchingChoice[] };
   /** Zones painted on the piece, in its seated space. */
   readonly zones: Zones;
   /** The ids of what was planned, kept by overlap from plan to plan. */
@@ -150,6 +161,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       layout: null,
     },
     mixing: TYPICAL_MIXING,
+    touching: { answers: [] },
     zones: NO_ZONES,
     identity: { ...NOBODY_KNOWN, next: 5 },
     shell: {

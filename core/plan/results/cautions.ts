@@ -1,6 +1,8 @@
 /** Everything in a plan that needs the user, in plain words. */
+import { MEETINGS } from "../../materials/touching/index.ts";
 import { IN_PLASTER } from "../../ribs/settings.ts";
 import { shellSystem } from "../../shell/index.ts";
+import { touchingOf } from "../../takeoff/contacts.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { PlanFigures } from "./figures.ts";
 import { METRIC, type Words, warningInWords } from "./warnings.ts";
@@ -28,5 +30,16 @@ export function planCautions(
     takeoff.materials.some(({ material }) => material === "poles")
       ? [spoiled === "rusts" ? POLES_RUST : POLES_ROT]
       : [];
-  return [...warnings.map((warning) => warningInWords(warning, report.piece.boxMm, words)), ...heavy, ...poles];
+  const answered = new Set(document.touching.answers.map(({ rule }) => rule));
+  const touching = touchingOf(document)
+    .filter(({ rule }) => !answered.has(rule.id))
+    .map(({ rule, at }) => `${capital(MEETINGS[at])}: ${rule.what} ${rule.remedy}`);
+  return [
+    ...warnings.map((warning) => warningInWords(warning, report.piece.boxMm, words)),
+    ...heavy,
+    ...poles,
+    ...new Set(touching),
+  ];
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -3,6 +3,7 @@ import type { SiliconeId } from "../../materials/catalogue.ts";
 import { heavierThanWeighed } from "../../materials/silicone.ts";
 import type { Fixings } from "../../takeoff/fixings.ts";
 import type { Rates } from "../../takeoff/rates.ts";
+import type { JacketTotals } from "../../takeoff/totals.ts";
 import type { PlanDocument } from "../document/document.ts";
 import { type Identity, NOBODY_KNOWN } from "../document/identity.ts";
 import { type FiguresAtRates, figuresAtRates } from "./atRates.ts";
@@ -51,4 +52,14 @@ export function weighedAs<Report extends Pick<BundleFigures["report"], "jacket">
   const { jacket } = report;
   const coats = jacket.coats.map((coat) => ({ ...coat, massG: coat.massG * heavier }));
   return { ...report, jacket: { ...jacket, siliconeG: jacket.siliconeG * heavier, coats } };
+}
+
+/** The jacket's totals as results hold them, from a report that is weighed by the plan's own silicone. */
+export function jacketTotalsOf(
+  { jacket }: Pick<BundleFigures["report"], "jacket">,
+  silicone: SiliconeId,
+): JacketTotals {
+  const heavier = heavierThanWeighed(silicone);
+  const coats = jacket.coats.map(({ massG }) => ({ massG: massG / heavier }));
+  return { ...jacket, siliconeG: jacket.siliconeG / heavier, coats };
 }

@@ -1,29 +1,26 @@
 import { createPortal } from "react-dom";
-import type { Piece } from "../../../contract/pieces.ts";
-import { materialName } from "../../../core/materials/catalogue.ts";
+import { entryOf } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
-import type { PlanDocument } from "../../../core/plan/document/document.ts";
-import type { PlanFigures } from "../../../core/plan/results/figures.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
 import { longDate } from "../../lib/dates.ts";
 import { useShow } from "../../lib/show.ts";
+import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
-import { quantityText } from "./quantity.ts";
+import { amountText, packText } from "./quantity.ts";
+import { useBuying } from "./useBuying.ts";
 
 /** The list as paper: on the page only when it is printed. */
-export function BuyingList({
-  piece,
-  document,
-  figures,
-  cautionIds,
-}: {
-  piece: Piece;
-  document: PlanDocument;
-  figures: PlanFigures;
-  cautionIds: readonly CautionId[];
-}) {
+export function BuyingList({ piece, document, planning }: StationProps) {
   const show = useShow();
-  const { report, takeoff } = figures;
+  const rows = useBuying({ planning });
+  const figures = planning.bundle?.figures;
+  if (!figures) return null;
+  const { report } = figures;
+  const cautionIds = new Set<CautionId>([
+    ...shellSystem(document.shell.system).cautions,
+    "thickener-dust",
+    "silicone-cure",
+  ]);
   return createPortal(
     <article className="paper hidden bg-white p-10 text-black print:block" data-testid="buying-list">
       <header className="flex items-end justify-between border-b-4 border-black pb-2">
@@ -43,14 +40,20 @@ export function BuyingList({
       </header>
       <table className="mt-6 w-full text-lg">
         <tbody>
-          {takeoff.materials.map((line) => (
-            <tr key={`${line.material} ${line.use}`} className="border-b border-black/40">
+          {rows.map((row) => (
+            <tr key={row.material} className="border-b border-black/40">
               <td className="w-8 py-2">
                 <span className="inline-block h-5 w-5 border-2 border-black" />
               </td>
-              <td className="py-2">{materialName(line)}</td>
-              <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">{quantityText(line, show)}</td>
-              <td className="w-40 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
+              <td className="py-2">
+                {entryOf(row.material).name}
+                {row.supplier && <span className="text-sm">, {row.supplier}</span>}
+              </td>
+              <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">
+                {amountText(row.need, row.unit, show)}
+              </td>
+              <td className="py-2 pr-3 text-right whitespace-nowrap">{packText(row, show)}</td>
+              <td className="w-32 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
                 {messages.buyingList.bought}
               </td>
             </tr>
@@ -59,11 +62,12 @@ export function BuyingList({
       </table>
       <h2 className="mt-8 mb-1 font-semibold">{messages.buyingList.takeCare}</h2>
       <ul className="list-disc pl-5 text-sm">
-        {cautionIds.map((id) => (
+        {[...cautionIds].map((id) => (
           <li key={id}>{CAUTIONS[id]}</li>
         ))}
       </ul>
       <p className="mt-3 text-sm">{messages.buyingList.footnote(DEFERENCE)}</p>
+      <p className="mt-8 w-64 border-t border-black pt-1 text-sm">{messages.buyingList.sign}</p>
     </article>,
     window.document.body,
   );

@@ -1,70 +1,122 @@
 import { unparse } from "papaparse";
-import { materialName } from "../../../core/materials/catalogue.ts";
+import { entryOf, MATERIAL_USES, materialName } from "../../../core/materials/catalogue.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
-import { useShow } from "../../lib/show.ts";
+import { type BuyingRow, buyingMinor } from "../../../core/takeoff/buying.ts";
+import { saveFile } from "../../lib/saveFile.ts";
+import { type Show, useShow } from "../../lib/show.ts";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
 import { WorkingNote } from "../../ui/Figure.tsx";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
-import { quantityText } from "./quantity.ts";
+import { amountText, packText } from "./quantity.ts";
+import { useBuying } from "./useBuying.ts";
 
+const t = messages.buyingTable;
 const GROUPS: Readonly<Record<MaterialLine["group"], string>> = {
-  jacket: messages.buyingTable.jacket,
-  shell: messages.buyingTable.shell,
-  sundries: messages.buyingTable.sundries,
+  jacket: t.jacket,
+  shell: t.shell,
+  sundries: t.sundries,
 };
 
+const nameOf = ({ material }: BuyingRow) => entryOf(material).name;
+const takenOf = ({ taken }: BuyingRow) => taken.reduce((sum, { amount }) => sum + amount, 0);
+
 /** What is to be bought, as a table in the middle of the page: sorted, filtered, copied, each figure with how it came about. */
-export function BuyingTable({ piece, planning }: StationProps) {
+export function BuyingTable(props: StationProps) {
   const show = useShow();
-  const lines = planning.bundle?.figures.takeoff.materials;
-  if (!lines) return null;
-  const columns: readonly Column<MaterialLine>[] = [
-    { id: "material", name: messages.buyingTable.material, value: materialName, widthPx: 290 },
-    { id: "group", name: messages.buyingTable.forWhat, value: ({ group }) => GROUPS[group], widthPx: 90 },
+  const rows = useBuying(props);
+  if (!props.planning.bundle) return null;
+  const amount = (row: BuyingRow, value: number) => amountText(value, row.unit, show);
+  const columns: readonly Column<BuyingRow>[] = [
+    { id: "material", name: t.material, value: nameOf, widthPx: 230 },
+    { id: "group", name: t.forWhat, value: ({ lines }) => GROUPS[lines[0].group], widthPx: 80 },
     {
       id: "quantity",
-      name: messages.buyingTable.quantity,
-      value: ({ quantity }) => Number(quantity.toFixed(3)),
-      show: (line) => <span className="font-medium whitespace-nowrap">{quantityText(line, show)}</span>,
+      name: t.quantity,
+      value: ({ need }) => Number(need.toFixed(3)),
+      show: (row) => <span className="font-medium whitespace-nowrap">{amount(row, row.need)}</span>,
       right: true,
-      widthPx: 120,
+      widthPx: 90,
     },
-    { id: "unit", name: messages.buyingTable.unit, value: ({ unit }) => unit, copied: true },
+    { id: "unit", name: t.unit, value: ({ unit }) => unit, copied: true },
+    {
+      id: "stock",
+      name: t.inStore,
+      value: takenOf,
+      show: (row) => (row.taken.length > 0 ? amount(row, takenOf(row)) : ""),
+      right: true,
+      widthPx: 80,
+    },
+    { id: "packs", name: t.toBuy, value: (row) => packText(row, show), widthPx: 190 },
+    {
+      id: "price",
+      name: t.price,
+      value: ({ bought }) => (bought?.priceMinor ?? 0) / 100,
+      show: ({ bought }) => (bought && bought.priceMinor > 0 ? show.money(bought.priceMinor) : ""),
+      right: true,
+      widthPx: 90,
+    },
+    { id: "supplier", name: t.from, value: ({ supplier }) => supplier, widthPx: 110 },
   ];
-  const saveCsv = () => {
-    const rows = lines.map((line) => ({
-      item: materialName(line),
-      for: line.group,
-      quantity: Number(line.quantity.toFixed(3)),
-      unit: line.unit,
-    }));
-    const link = window.document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([unparse(rows)], { type: "text/csv" }));
-    link.download = `${piece.name.replace(/[^\w-]+/g, "-").toLowerCase()}-buying-list.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
   return (
-    <section className="px-6 py-5 pb-56" aria-label={messages.buyingTable.buyingList}>
+    <section aria-label={t.buyingList}>
       <header className="flex items-baseline justify-between gap-3 pb-3">
-        <h2 className="text-xl font-semibold">{messages.buyingTable.buyingList}</h2>
+        <h2 className="text-xl font-semibold">
+          {t.buyingList} <span className="quiet text-sm font-normal">{t.inAll(show.money(buyingMinor(rows)))}</span>
+        </h2>
         <span className="flex gap-1">
-          <button type="button" className="btn btn-sm" onClick={saveCsv}>
-            {messages.buyingTable.csv}
+          <button type="button" className="btn btn-sm" onClick={() => saveList(props.piece.name, rows)}>
+            {t.csv}
           </button>
           <button type="button" className="btn btn-sm" onClick={() => window.print()}>
-            {messages.buyingTable.print}
+            {t.print}
           </button>
         </span>
       </header>
       <DataTable
-        rows={lines}
+        rows={rows}
         columns={columns}
-        keyOf={({ material, use }) => `${material} ${use}`}
-        filterLabel={messages.buyingTable.find}
-        detail={({ working }) => <WorkingNote working={working} />}
+        keyOf={({ material }) => material}
+        filterLabel={t.find}
+        detail={(row) => <Detail row={row} show={show} />}
       />
+      <p className="quiet mt-2 text-sm">{t.prices}</p>
     </section>
   );
+}
+
+/** How a need came about, use by use, and what of it is in store. */
+function Detail({ row, show }: { row: BuyingRow; show: Show }) {
+  return (
+    <>
+      {row.lines.map((line) => (
+        <div key={line.use}>
+          {row.lines.length > 1 && (
+            <p className="mt-1 text-sm font-medium">{MATERIAL_USES[line.use] || materialName(line)}</p>
+          )}
+          <WorkingNote working={line.working} />
+        </div>
+      ))}
+      {row.taken.map(({ lot, amount, state }) => (
+        <p key={lot.id} className={`mt-1 text-sm ${state.kind === "old" ? "text-warning" : ""}`}>
+          {t.taken(amountText(amount, row.unit, show), lot.place)} {state.kind === "old" && t.old(state.months)}
+        </p>
+      ))}
+      {row.leftOver > 0 && <p className="quiet mt-1 text-sm">{t.leftOver(amountText(row.leftOver, row.unit, show))}</p>}
+    </>
+  );
+}
+
+function saveList(pieceName: string, rows: readonly BuyingRow[]): void {
+  const table = rows.map((row) => ({
+    item: nameOf(row),
+    for: row.lines[0].group,
+    quantity: Number(row.need.toFixed(3)),
+    unit: row.unit,
+    in_store: Number(takenOf(row).toFixed(3)),
+    to_buy: Number((row.bought?.amount ?? row.missing).toFixed(3)),
+    price: ((row.bought?.priceMinor ?? 0) / 100).toFixed(2),
+    from: row.supplier,
+  }));
+  saveFile(`${pieceName.replace(/[^\w-]+/g, "-").toLowerCase()}-buying-list.csv`, unparse(table), "text/csv");
 }

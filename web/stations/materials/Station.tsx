@@ -1,3 +1,4 @@
+import { entryOf, SILICONE_IDS, type SiliconeId } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import { planCautions } from "../../../core/plan/results/cautions.ts";
 import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
@@ -7,10 +8,10 @@ import { useShown } from "../../scene/useShown.ts";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
-import { BuyingList } from "./BuyingList.tsx";
+import { AtTheBench } from "./AtTheBench.tsx";
 import { messages } from "./messages.ts";
 
-export function MaterialsStation({ piece, document, planning }: StationProps) {
+export function MaterialsStation({ document, planning }: StationProps) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const { bundle } = planning;
@@ -22,6 +23,24 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
   const cautionIds = new Set<CautionId>([...system.cautions, "thickener-dust", "silicone-cure"]);
   return (
     <>
+      <Part title={messages.sheet.silicone}>
+        <select
+          className="select select-sm w-full"
+          aria-label={messages.sheet.silicone}
+          value={document.jacket.silicone}
+          onChange={(event) => {
+            const silicone = event.target.value as SiliconeId;
+            edit((plan) => ({ ...plan, jacket: { ...plan.jacket, silicone } }));
+          }}
+        >
+          {SILICONE_IDS.map((id) => (
+            <option key={id} value={id}>
+              {entryOf(id).name}
+            </option>
+          ))}
+        </select>
+      </Part>
+      <AtTheBench document={document} />
       <Part title={messages.sheet.shellSystem}>
         {shellSystems.map((candidate) => (
           <label
@@ -87,7 +106,6 @@ export function MaterialsStation({ piece, document, planning }: StationProps) {
               ))}
             <p className="quiet mt-2 text-sm">{DEFERENCE}</p>
           </Part>
-          <BuyingList piece={piece} document={document} figures={bundle.figures} cautionIds={[...cautionIds]} />
         </>
       )}
     </>

@@ -7,5 +7,5 @@ export const materials: Station = {
   question: messages.course.question,
   telling: ({ takeoff }, _document, show) => ({ state: "set", figure: show.money(takeoff.costMinor) }),
   sheet: async () => (await import("./Station.tsx")).MaterialsStation,
-  middle: async () => (await import("./BuyingTable.tsx")).BuyingTable,
+  middle: async () => (await import("./Board.tsx")).MaterialsBoard,
 };

@@ -1,0 +1,62 @@
+/** The workshop's store on the wire: lots, own entries, and what was changed of shipped ones. */
+import { z } from "zod";
+import { MATERIAL_IDS } from "../core/materials/catalogue.ts";
+import { FAMILIES, FIGURES, type FigureKey, GROUPS, type Group } from "../core/materials/entries/entry.ts";
+import type { Store } from "../core/materials/stock.ts";
+
+const date = z.iso.date("A date is like 2026-11-30.").nullable();
+const id = z.string().trim().min(1).max(60);
+const amount = z.number().min(0, "An amount is not less than nothing.").max(1_000_000);
+
+const pack = z.object({
+  amount: z.number().gt(0, "A pack holds more than nothing.").max(100_000),
+  priceMinor: z.number().int().min(0, "A price is not less than nothing.").max(100_000_00),
+});
+const packs = z.array(pack).max(12);
+const supplier = z.string().trim().max(80);
+
+const lot = z.object({
+  id,
+  material: id,
+  amount,
+  openedOn: date,
+  expiresOn: date,
+  place: z.string().trim().max(120),
+});
+
+const figures = z.partialRecord(
+  z.enum(Object.keys(FIGURES) as [FigureKey, ...FigureKey[]]),
+  z.number().min(0).max(100_000),
+);
+
+const ownEntry = z.object({
+  id: z.string().regex(/^own-[a-z0-9-]{1,50}$/, "An own entry's name begins with own-."),
+  name: z.string().trim().min(1, "Give it a name.").max(80),
+  unit: z.enum(["kg", "l", "m2", "m", "pcs"]),
+  group: z.enum(Object.keys(GROUPS) as [Group, ...Group[]]),
+  family: z.enum(FAMILIES),
+  figures,
+  packs,
+  supplier,
+  note: z.string().trim().max(400),
+});
+
+export const store = z
+  .object({
+    lots: z.array(lot).max(2000),
+    edits: z.record(
+      z.enum(MATERIAL_IDS as [string, ...string[]]),
+      z.object({ packs, supplier, shipped: packs }).optional(),
+    ),
+    own: z.array(ownEntry).max(300),
+  })
+  .refine(
+    ({ own, lots }) => {
+      const known = new Set<string>([...MATERIAL_IDS, ...own.map((entry) => entry.id)]);
+      return lots.every(({ material }) => known.has(material));
+    },
+    { message: "A lot is of a material that is not in the catalogue.", path: ["lots"] },
+  ) as unknown as z.ZodType<Store>;
+
+export const storedStore = z.object({ store, revision: z.number().int().min(0) });
+export type StoredStore = z.infer<typeof storedStore>;

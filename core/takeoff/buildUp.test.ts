@@ -1,0 +1,40 @@
+import { describe, expect, it } from "vitest";
+import { newPlan, type PlanDocument } from "../plan/document/document.ts";
+import { shellSystems } from "../shell/index.ts";
+import { buildUpWarnings, contrast } from "./buildUp.ts";
+
+const base = newPlan();
+const kinds = (change: Partial<PlanDocument>, widestMm: number[] = []) =>
+  buildUpWarnings({ ...base, ...change }, { widestMm, limitMm: 500 }).map(({ kind }) => kind);
+
+describe("the build-up", () => {
+  it("as it is proposed has nothing against it, in any shell system", () => {
+    for (const { id } of shellSystems) expect(kinds({ shell: { ...base.shell, system: id } })).toEqual([]);
+  });
+
+  it("tells coats whose pigments look alike, and no others", () => {
+    const [first, second, ...rest] = base.jacket.coats;
+    const coats = [first, { ...second, pigment: "#e0dcd0" }, ...rest];
+    expect(buildUpWarnings({ ...base, jacket: { ...base.jacket, coats } }, null)).toEqual([
+      { kind: "alike", coats: [1, 2] },
+    ]);
+    expect(contrast("#000000", "#ffffff")).toBeCloseTo(441.67, 1);
+    expect(contrast("#123456", "#123456")).toBe(0);
+  });
+
+  it("tells a jacket, a coat and a first layer that are too thick, and layers that are too few", () => {
+    const [first, ...rest] = base.jacket.coats;
+    const jacket = { ...base.jacket, coats: [{ ...first, thicknessMm: 6 }, ...rest] };
+    expect(kinds({ jacket })).toEqual(["thick coat", "thick jacket"]);
+    const fibre = { ...base.shell, system: "fibre-paste", figures: { firstMm: 6 } };
+    expect(kinds({ shell: fibre })).toEqual(["thick first layer"]);
+    const thin = { ...base.shell, system: "plaster-bandage", figures: { layers: 3 } };
+    expect(kinds({ shell: thin })).toEqual(["few layers"]);
+  });
+
+  it("tells a span that nothing stiffens", () => {
+    const ribs = (kind: "none" | "poles") => ({ shell: { ...base.shell, ribs: { ...base.shell.ribs, kind } } });
+    expect(kinds(ribs("none"), [400, 700])).toEqual(["span"]);
+    expect(kinds(ribs("poles"), [400, 700])).toEqual([]);
+  });
+});

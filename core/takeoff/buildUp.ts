@@ -1,0 +1,77 @@
+/** What speaks against how a jacket and a shell are built up, coat by coat and layer by layer. */
+import { jacketThicknessMm, THICK_JACKET_MM } from "../jacket/coat.ts";
+import type { PlanDocument } from "../plan/document/document.ts";
+import { shellLayers } from "../shell/index.ts";
+
+export type BuildUpWarning =
+  /** Coats, counted from one, whose pigments are hard to tell apart: a missed place does not show. */
+  | { readonly kind: "alike"; readonly coats: readonly [number, number] }
+  | { readonly kind: "thick jacket"; readonly mm: number }
+  /** A thick coat sags before it sets. */
+  | { readonly kind: "thick coat"; readonly coat: number; readonly mm: number }
+  /** A first layer so thick traps air, whose holes lock into the next section. */
+  | { readonly kind: "thick first layer"; readonly name: string; readonly mm: number }
+  | { readonly kind: "few layers"; readonly layers: number; readonly least: number }
+  /** It spans farther than it bears, and nothing stiffens it. */
+  | { readonly kind: "span"; readonly section: number; readonly mm: number; readonly limitMm: number };
+
+/** Pigments nearer than this in red, green and blue look alike on wet silicone. */
+const ALIKE = 60;
+/** One brushed coat is no thicker, mm; what is thickened holds more. */
+const COAT_MM = { plain: 1.5, thickened: 4 } as const;
+/** First layers are no thicker, mm: of gypsum; of anything that is brushed. */
+const FIRST_MM = { gypsum: 7, resin: 3.5 } as const;
+/** Fewer layers leave weak places, by what is laid. */
+const LEAST_LAYERS: Readonly<Record<string, number>> = {
+  "gypsum-jute": 3,
+  "gypsum-glass": 3,
+  "plaster-bandage": 5,
+  "polyester-mat": 3,
+  "epoxy-cloth": 5,
+  "brush-polyurethane": 3,
+  "fibre-paste": 2,
+};
+
+/**
+ * @param spans how far the sections span, mm, in their order, and how far they may; null while that is not worked out
+ */
+export function buildUpWarnings(
+  { jacket, shell }: Pick<PlanDocument, "jacket" | "shell">,
+  spans: { readonly widestMm: readonly number[]; readonly limitMm: number } | null,
+): BuildUpWarning[] {
+  const { coats } = jacket;
+  const layers = shellLayers(shell.system, shell.figures);
+  const [first] = layers;
+  const thick = jacketThicknessMm(coats);
+  const least = LEAST_LAYERS[shell.system] ?? 1;
+  const firstMm = shell.system.startsWith("gypsum") ? FIRST_MM.gypsum : FIRST_MM.resin;
+  return [
+    ...coats
+      .slice(1)
+      .flatMap(({ pigment }, k): BuildUpWarning[] =>
+        contrast(pigment, coats[k].pigment) < ALIKE ? [{ kind: "alike", coats: [k + 1, k + 2] }] : [],
+      ),
+    ...coats.flatMap(({ thicknessMm, thickened }, k): BuildUpWarning[] =>
+      thicknessMm > (thickened ? COAT_MM.thickened : COAT_MM.plain)
+        ? [{ kind: "thick coat", coat: k + 1, mm: thicknessMm }]
+        : [],
+    ),
+    ...(thick > THICK_JACKET_MM ? [{ kind: "thick jacket", mm: thick } as const] : []),
+    ...(first && first.thicknessMm > firstMm
+      ? [{ kind: "thick first layer", name: first.name, mm: first.thicknessMm } as const]
+      : []),
+    ...(layers.length < least ? [{ kind: "few layers", layers: layers.length, least } as const] : []),
+    ...(spans && shell.ribs.kind === "none"
+      ? spans.widestMm.flatMap((mm, s): BuildUpWarning[] =>
+          mm > spans.limitMm ? [{ kind: "span", section: s + 1, mm, limitMm: spans.limitMm }] : [],
+        )
+      : []),
+  ];
+}
+
+/** How far apart two colours like #a0b0c0 lie, in red, green and blue. */
+export function contrast(a: string, b: string): number {
+  const of = (css: string) => [1, 3, 5].map((at) => Number.parseInt(css.slice(at, at + 2), 16));
+  const [p, q] = [of(a), of(b)];
+  return Math.hypot(...p.map((value, k) => value - q[k]));
+}

@@ -1,0 +1,110 @@
+import { describe, expect, it } from "vitest";
+import { EMPTY_STORE, type Store } from "../materials/stock.ts";
+import { newPlan } from "../plan/document/document.ts";
+import { shellSystems } from "../shell/index.ts";
+import { buyingMinor, buyingRows } from "./buying.ts";
+import { compareShells, compareSilicones, pouredBlockG } from "./compareShells.ts";
+import { TYPICAL_RATES } from "./rates.ts";
+import { takeoff } from "./takeoff.ts";
+import type { JacketTotals, PartingTotals } from "./totals.ts";
+
+const document = newPlan();
+const jacket: JacketTotals = {
+  ...{ siliconeG: 32_000, outerAreaMm2: 3.4e6, stopsMm3: 0, footClayMm3: 0 },
+  coats: [{ massG: 3000 }, { massG: 10_000 }, { massG: 10_000 }, { massG: 9000 }],
+};
+const parting: PartingTotals = {
+  sections: [
+    { number: 1, areaMm2: 1.9e6, lineMm: 6000 },
+    { number: 2, areaMm2: 1.5e6, lineMm: 6000 },
+  ],
+  ...{ partingLengthMm: 6000, fillMm3: 400_000, clayMm3: 0, plugMm3: 0 },
+};
+const TODAY = "2026-11-30";
+const { materials } = takeoff(document, jacket, parting, TYPICAL_RATES);
+const rowOf = (store: Store, material: string) => {
+  const row = buyingRows(materials, store, TODAY).find((each) => each.material === material);
+  if (!row) throw new Error(`No ${material} is needed.`);
+  return row;
+};
+
+describe("what is bought for a plan", () => {
+  it("is its need less what is in stock, in packs that cover the rest; all uses of a material together", () => {
+    const need = rowOf(EMPTY_STORE, "tin-brushable-low").need;
+    const store: Store = {
+      ...EMPTY_STORE,
+      lots: [
+        { id: "a", material: "tin-brushable-low", amount: 10, openedOn: null, expiresOn: "2027-05-01", place: "" },
+        { id: "b", material: "tin-brushable-low", amount: 99, openedOn: null, expiresOn: "2026-05-01", place: "" },
+        { id: "c", material: "tin-brushable-low", amount: 0, openedOn: null, expiresOn: null, place: "" },
+      ],
+    };
+    const row = rowOf(store, "tin-brushable-low");
+    expect(row.taken.map(({ lot }) => lot.id)).toEqual(["a"]);
+    expect(row.missing).toBeCloseTo(need - 10, 9);
+    expect(row.bought?.amount).toBeGreaterThanOrEqual(row.missing);
+    expect(row.leftOver).toBeCloseTo((row.bought?.amount ?? 0) - row.missing, 9);
+    expect(rowOf(EMPTY_STORE, "release-agent").lines.length).toBeGreaterThanOrEqual(1);
+    expect(rowOf(EMPTY_STORE, "mixing-water").missing).toBe(0);
+  });
+
+  it("goes by the workshop's own packs and prices, down to nothing", () => {
+    const packs = [{ amount: 25, priceMinor: 0 }];
+    const shipped = packs;
+    const store = { ...EMPTY_STORE, edits: { "casting-plaster": { packs, supplier: "the yard", shipped } } };
+    const row = rowOf(store, "casting-plaster");
+    expect(row.supplier).toBe("the yard");
+    expect(row.bought?.priceMinor).toBe(0);
+    expect(row.bought?.amount).toBe(25 * Math.ceil(row.need / 25));
+  });
+});
+
+describe("shell systems side by side", () => {
+  const totals = { jacket, parting, rates: TYPICAL_RATES, today: TODAY };
+
+  it("all give a finished shell on the same plan, the plan's own as the plan has it", () => {
+    const all = compareShells(document, totals);
+    expect(all.map(({ id }) => id)).toEqual(shellSystems.map(({ id }) => id));
+    for (const shell of all) {
+      for (const value of Object.values(shell).filter((each) => typeof each === "number")) {
+        expect(Number.isFinite(value)).toBe(true);
+        expect(value).toBeGreaterThan(0);
+      }
+      expect(shell.totalG).toBeGreaterThanOrEqual(shell.heaviestG);
+    }
+    const own = all.find(({ id }) => id === document.shell.system);
+    const taken = takeoff(document, jacket, parting, TYPICAL_RATES);
+    expect(own?.totalG).toBeCloseTo(taken.shellG, 6);
+    expect(own?.materialsMinor).toBe(buyingMinor(buyingRows(taken.materials, EMPTY_STORE, TODAY)));
+    // Gypsum is by far the heaviest, bandage the weakest.
+    const heaviest = all.reduce((most, shell) => (shell.totalG > most.totalG ? shell : most));
+    expect(heaviest.id).toMatch(/^gypsum/);
+    expect(Math.min(...all.map(({ spanMm }) => spanMm))).toBe(all.find(({ id }) => id === "plaster-bandage")?.spanMm);
+  });
+
+  it("are in line with what the trade lays: thickness and weight of a square metre", () => {
+    const of = (id: string) => compareShells(document, totals).find((shell) => shell.id === id);
+    const within = (value: number | undefined, low: number, high: number) => {
+      expect(value).toBeGreaterThanOrEqual(low);
+      expect(value).toBeLessThanOrEqual(high);
+    };
+    within(of("gypsum-jute")?.thicknessMm, 15, 25);
+    within(of("gypsum-glass")?.thicknessMm, 12, 25);
+    within(of("plaster-bandage")?.thicknessMm, 3, 8);
+    within(of("polyester-mat")?.thicknessMm, 3, 6);
+    within(of("epoxy-cloth")?.thicknessMm, 2, 4);
+    within(of("brush-polyurethane")?.thicknessMm, 6, 10);
+    within(of("fibre-paste")?.thicknessMm, 6, 8);
+  });
+
+  it("and silicones, with what a poured block would take", () => {
+    const all = compareSilicones(document, totals);
+    const [tin, , , , , platinum] = all;
+    expect(platinum.massG / tin.massG).toBeCloseTo(1.14 / 1.1, 6);
+    expect(platinum.waitMin).toBeLessThan(tin.waitMin);
+    expect(pouredBlockG([400, 400, 900], 60e6, "tin-brushable-low") / 1000).toBeCloseTo(
+      ((450 * 450 * 925 - 60e6) / 1e6) * 1.1,
+      6,
+    );
+  });
+});

@@ -1,0 +1,150 @@
+/** Every coat and layer in pots: how many, how much in each, why no more, and the weigh-out card of one. */
+import { useState } from "react";
+import { keepRatio } from "../../../core/materials/mixing.ts";
+import { HOT_C, HURRY_MIN, LONG_MIN, type PotRow } from "../../../core/takeoff/pots.ts";
+import { type Show, useShow } from "../../lib/show.ts";
+import { type Column, DataTable } from "../../ui/DataTable.tsx";
+import { Caution } from "../../ui/fields.tsx";
+import type { StationProps } from "../station.ts";
+import { messages } from "./messages.ts";
+import { usePots } from "./usePots.ts";
+
+const t = messages.pots;
+
+export const stepName = ({ step: { kind, number, name } }: Pick<PotRow, "step">) => t.steps[kind](number, name);
+
+export function PotsTable(props: StationProps) {
+  const show = useShow();
+  const rows = usePots(props);
+  if (rows.length === 0) return <p className="quiet">{t.waiting}</p>;
+  const { temperatureC } = props.document.mixing;
+  const cold = rows.filter(({ potMin }) => potMin === null);
+  const hurried = rows.filter(({ potMin }) => potMin !== null && potMin < HURRY_MIN);
+  const slow = rows.filter(({ potMin, mixture }) => potMin !== null && mixture.hastens && potMin > LONG_MIN);
+  const names = (of: readonly PotRow[]) => [...new Set(of.map(({ mixture }) => mixture.name))].join(", ");
+  const columns: readonly Column<PotRow>[] = [
+    { id: "step", name: t.step, value: stepName, widthPx: 190 },
+    { id: "mix", name: t.mix, value: ({ mixture }) => mixture.name, widthPx: 200 },
+    {
+      id: "laid",
+      name: t.laid,
+      value: ({ laidG }) => laidG,
+      show: ({ laidG }) => show.mass(laidG),
+      right: true,
+      widthPx: 90,
+    },
+    {
+      id: "pots",
+      name: t.pots,
+      value: ({ pots }) => pots.count,
+      show: ({ pots }) => (
+        <span className="font-medium whitespace-nowrap">{t.times(pots.count, show.mass(pots.eachG))}</span>
+      ),
+      right: true,
+      widthPx: 120,
+    },
+    {
+      id: "life",
+      name: t.life,
+      value: ({ potMin }) => potMin ?? 0,
+      show: ({ potMin }) => (potMin === null ? t.never : t.minutes(Math.round(potMin))),
+      right: true,
+      widthPx: 90,
+    },
+    {
+      id: "hot",
+      name: t.hot(HOT_C),
+      value: ({ whenHot }) => whenHot.count,
+      show: ({ whenHot }) => t.hotly(whenHot.count, Math.round(whenHot.potMin)),
+      right: true,
+      widthPx: 130,
+    },
+  ];
+  return (
+    <section aria-label={t.title}>
+      <header className="flex items-baseline justify-between gap-3 pb-2">
+        <h2 className="text-xl font-semibold">
+          {t.title} <span className="quiet text-sm font-normal">{t.at(temperatureC)}</span>
+        </h2>
+        <button type="button" className="btn btn-sm" onClick={() => window.print()}>
+          {t.print}
+        </button>
+      </header>
+      {cold.length > 0 && <Caution>{t.tooCold(names(cold), temperatureC)}</Caution>}
+      {hurried.length > 0 && <Caution>{t.hurry(names(hurried), HURRY_MIN)}</Caution>}
+      {slow.length > 0 && <Caution>{t.slow(names(slow), LONG_MIN)}</Caution>}
+      <DataTable
+        rows={rows}
+        columns={columns}
+        keyOf={({ step }) => `${step.kind} ${step.number} ${step.name}`}
+        filterLabel={t.find}
+        detail={(row) => <Card row={row} show={show} />}
+      />
+      <p className="quiet mt-2 text-sm">{t.how}</p>
+    </section>
+  );
+}
+
+/** The weigh-out card of one pot, and what to add where somebody poured too much. */
+function Card({ row, show }: { row: PotRow; show: Show }) {
+  const { card, pots, mixture, lossG } = row;
+  return (
+    <div className="grid gap-6 md:grid-cols-2" data-testid="weigh-out">
+      <div>
+        <p className="font-medium">{t.onePot(show.mass(pots.eachG))}</p>
+        <table className="table table-xs">
+          <thead>
+            <tr>
+              {[t.part, t.weigh, t.scaleShows, t.orMl].map((name) => (
+                <th key={name} className="text-base-content">
+                  {name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {card.map(({ name, g, runningG, ml, drops }) => (
+              <tr key={name}>
+                <td>{name}</td>
+                <td className="font-medium">{drops === null ? show.mass(g) : t.drops(drops)}</td>
+                <td>{runningG === null ? t.alone : show.mass(runningG)}</td>
+                <td>{ml === null ? "" : t.millilitres(Math.round(ml))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="quiet text-xs">
+          {t.limits[pots.by]} {t.loss(show.mass(lossG))}
+        </p>
+      </div>
+      {mixture.parts.length > 1 && <Overpoured row={row} show={show} />}
+    </div>
+  );
+}
+
+function Overpoured({ row: { card, mixture }, show }: { row: PotRow; show: Show }) {
+  const [poured, setPoured] = useState(() => mixture.parts.map((_, k) => String(card[k].g)));
+  const grams = poured.map((text) => Number(text.replace(",", ".")));
+  const wrong = grams.some((g) => !(g >= 0));
+  const { addG, potG } = wrong ? { addG: [], potG: 0 } : keepRatio(mixture, grams);
+  const added = addG.flatMap((g, k) => (g >= 0.05 ? [t.add(show.mass(g), mixture.parts[k].name)] : []));
+  return (
+    <div>
+      <p className="font-medium">{t.tooMuch}</p>
+      {mixture.parts.map(({ name }, k) => (
+        <label key={name} className="mt-1 flex items-center justify-between gap-3 text-sm">
+          {t.poured(name)}
+          <input
+            className="input input-xs w-24 text-right"
+            inputMode="decimal"
+            value={poured[k]}
+            onChange={(event) => setPoured(poured.map((text, n) => (n === k ? event.target.value : text)))}
+          />
+        </label>
+      ))}
+      <p className="mt-2 text-sm" role="status">
+        {wrong ? t.noNumber : added.length === 0 ? t.holds : t.addThese(added.join(", "), show.mass(potG))}
+      </p>
+    </div>
+  );
+}
