@@ -65,7 +65,7 @@ export function contactsOf({ jacket, shell, brief, seat }: PlanDocument): Contac
     ...cast.map((b): Contact => ({ a: silicone, b, at: "cast" })),
     ...cast.map((b): Contact => ({ a: binder, b, at: "cast" })),
     ...onBoard,
-    ...(binder === "gypsum" ? [{ a: "gypsum", b: "soap", at: "cleaning" } as const] : []),
+    ...(binder === "gypsum" ? [{ a: "gypsum", b: "drain", at: "cleaning" } as const] : []),
   ];
 }
 

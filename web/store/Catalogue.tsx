@@ -5,6 +5,7 @@ import { FIGURES, type FigureKey, GROUPS, type Group } from "../../core/material
 import { HAZARDS } from "../../core/materials/entries/hazards.ts";
 import type { StoredEntry } from "../../core/materials/stock.ts";
 import { useShow } from "../lib/show.ts";
+import { unitText } from "../ui/unit.ts";
 import { AddEntry } from "./AddEntry.tsx";
 import { messages } from "./messages.ts";
 import { packsText, readPacks } from "./packsText.ts";
@@ -83,7 +84,9 @@ function EntryRow({ entry, open, onOpen, store, change }: EntryRowProps) {
           {name} {isOwn && <span className="quiet text-xs font-normal">({t.own})</span>}
         </span>
         <span className="quiet grow text-sm">
-          {packs.map(({ amount, priceMinor }) => `${amount}\u2009${unit} ${show.money(priceMinor)}`).join(", ")}
+          {packs
+            .map(({ amount, priceMinor }) => `${amount}\u2009${unitText(unit)} ${show.money(priceMinor)}`)
+            .join(", ")}
         </span>
         <span className="quiet text-sm">{supplier}</span>
       </button>
@@ -135,7 +138,7 @@ function PacksForm({ entry, store, change }: StoreProps & { entry: StoredEntry }
   return (
     <div className="text-sm">
       <label className="block">
-        <span className="quiet block">{`${t.packs}, ${entry.unit}`}</span>
+        <span className="quiet block">{`${t.packs}, ${unitText(entry.unit)}`}</span>
         <input
           className={`input input-sm w-full ${packs ? "" : "input-error"}`}
           aria-invalid={!packs}

@@ -5,6 +5,7 @@ import { type Lot, type LotState, lotState, type StoredEntry } from "../../core/
 import { stockCsv } from "../../core/materials/stockTable.ts";
 import { today } from "../lib/dates.ts";
 import { saveFile } from "../lib/saveFile.ts";
+import { unitText } from "../ui/unit.ts";
 import { messages } from "./messages.ts";
 import type { StoreProps } from "./StorePage.tsx";
 import { TakeIn } from "./TakeIn.tsx";
@@ -108,7 +109,7 @@ function LotRow({ lot, name, unit, state, onAmount, onRemove }: LotRowProps) {
           onChange={(event) => setText(event.target.value)}
           onBlur={leave}
         />{" "}
-        {unit}
+        {unitText(unit)}
       </td>
       <td className="whitespace-nowrap">{lot.openedOn ?? t.closed}</td>
       <td className="whitespace-nowrap">{lot.expiresOn ?? ""}</td>
@@ -172,7 +173,7 @@ function AddLot({ entries, onAdd }: { entries: readonly StoredEntry[]; onAdd: (l
           ))}
         </select>
       </Field>
-      <Field name={`${t.amount}, ${unit}`}>
+      <Field name={`${t.amount}, ${unitText(unit)}`}>
         <input
           className={`input input-sm w-24 text-right ${wrong ? "input-error" : ""}`}
           inputMode="decimal"

@@ -78,6 +78,7 @@ export const FAMILIES = [
   "glassy",
   "bisque",
   "bone",
+  "drain",
   "none",
 ] as const;
 export type Family = (typeof FAMILIES)[number];

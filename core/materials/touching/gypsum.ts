@@ -92,7 +92,7 @@ export const GYPSUM_RULES: readonly TouchingRule[] = [
   },
   {
     id: "gypsum-drains",
-    pair: [["gypsum"], ["soap"]],
+    pair: [["gypsum"], ["drain"]],
     at: ["cleaning"],
     what: "Drains are blocked by the wash water.",
     why: "It sets under water.",

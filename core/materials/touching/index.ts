@@ -28,6 +28,8 @@ export interface Contact {
 export interface Touching {
   readonly rule: TouchingRule;
   readonly at: Meeting;
+  /** The two that meet there. */
+  readonly between: readonly [Family, Family];
 }
 
 /** The rules that a plan's contacts break at a temperature, each told once for every place where it matters. */
@@ -36,8 +38,17 @@ export function touchingIn(contacts: readonly Contact[], temperatureC: number): 
     if (rule.below !== undefined && temperatureC >= rule.below) return [];
     if (rule.above !== undefined && temperatureC <= rule.above) return [];
     const places = contacts.filter(({ a, b, at }) => meets(rule, a, b) && (rule.at?.includes(at) ?? true));
-    return [...new Set(places.map(({ at }) => at))].map((at) => ({ rule, at }));
+    return [...new Set(places.map(({ at }) => at))].map((at) => {
+      const { a, b } = places.find((place) => place.at === at) as Contact;
+      return { rule, at, between: [a, b] };
+    });
   });
+}
+
+/** Two families as people read them: "tin silicone with timber". */
+export function inWords([a, b]: readonly [Family, Family]): string {
+  const plain = (family: Family) => family.replaceAll("-", " ");
+  return a === b ? `${plain(a)} with itself` : `${plain(a)} with ${plain(b)}`;
 }
 
 function meets({ pair: [left, right] }: TouchingRule, a: Family, b: Family): boolean {

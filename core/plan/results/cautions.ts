@@ -1,5 +1,5 @@
 /** Everything in a plan that needs the user, in plain words. */
-import { MEETINGS } from "../../materials/touching/index.ts";
+import { inWords, MEETINGS } from "../../materials/touching/index.ts";
 import { IN_PLASTER } from "../../ribs/settings.ts";
 import { shellSystem } from "../../shell/index.ts";
 import { touchingOf } from "../../takeoff/contacts.ts";
@@ -33,7 +33,7 @@ export function planCautions(
   const answered = new Set(document.touching.answers.map(({ rule }) => rule));
   const touching = touchingOf(document)
     .filter(({ rule }) => !answered.has(rule.id))
-    .map(({ rule, at }) => `${capital(MEETINGS[at])}: ${rule.what} ${rule.remedy}`);
+    .map(({ rule, at, between }) => `${capital(inWords(between))}, ${MEETINGS[at]}: ${rule.what} ${rule.remedy}`);
   return [
     ...warnings.map((warning) => warningInWords(warning, report.piece.boxMm, words)),
     ...heavy,

@@ -7,6 +7,7 @@ import type { LayerTake } from "../../../core/shell/kinds/layers.ts";
 import { type BuildUpWarning, buildUpWarnings } from "../../../core/takeoff/buildUp.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { Caution } from "../../ui/fields.tsx";
+import { unitText } from "../../ui/unit.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
 
@@ -97,7 +98,7 @@ function Head({ names }: { names: readonly string[] }) {
 /** A square metre's worth of a material. */
 function takeText({ material, perM2 }: LayerTake): string {
   const { name, unit } = entryOf(material);
-  return `${name} ${Number(perM2.toPrecision(3))}\u2009${unit === "m2" ? "m²" : unit}`;
+  return `${name} ${Number(perM2.toPrecision(3))}\u2009${unitText(unit)}`;
 }
 
 function inWords(warning: BuildUpWarning, show: Show): string {

@@ -28,15 +28,15 @@ export function BuyingTable(props: StationProps) {
   if (!props.planning.bundle) return null;
   const amount = (row: BuyingRow, value: number) => amountText(value, row.unit, show);
   const columns: readonly Column<BuyingRow>[] = [
-    { id: "material", name: t.material, value: nameOf, widthPx: 230 },
-    { id: "group", name: t.forWhat, value: ({ lines }) => GROUPS[lines[0].group], widthPx: 80 },
+    { id: "material", name: t.material, value: nameOf, widthPx: 190 },
+    { id: "group", name: t.forWhat, value: ({ lines }) => GROUPS[lines[0].group], widthPx: 78 },
     {
       id: "quantity",
       name: t.quantity,
       value: ({ need }) => Number(need.toFixed(3)),
       show: (row) => <span className="font-medium whitespace-nowrap">{amount(row, row.need)}</span>,
       right: true,
-      widthPx: 90,
+      widthPx: 82,
     },
     { id: "unit", name: t.unit, value: ({ unit }) => unit, copied: true },
     {
@@ -45,18 +45,29 @@ export function BuyingTable(props: StationProps) {
       value: takenOf,
       show: (row) => (row.taken.length > 0 ? amount(row, takenOf(row)) : ""),
       right: true,
-      widthPx: 80,
+      widthPx: 82,
     },
-    { id: "packs", name: t.toBuy, value: (row) => packText(row, show), widthPx: 190 },
+    {
+      id: "packs",
+      name: t.toBuy,
+      value: (row) => packText(row, show),
+      show: (row) => (
+        <>
+          {packText(row, show)}
+          {row.supplier && row.missing > 0 && <span className="quiet block text-xs">{row.supplier}</span>}
+        </>
+      ),
+      widthPx: 150,
+    },
     {
       id: "price",
       name: t.price,
       value: ({ bought }) => (bought?.priceMinor ?? 0) / 100,
       show: ({ bought }) => (bought && bought.priceMinor > 0 ? show.money(bought.priceMinor) : ""),
       right: true,
-      widthPx: 90,
+      widthPx: 84,
     },
-    { id: "supplier", name: t.from, value: ({ supplier }) => supplier, widthPx: 110 },
+    { id: "supplier", name: t.from, value: ({ supplier }) => supplier, copied: true },
   ];
   return (
     <section aria-label={t.buyingList}>

@@ -53,30 +53,21 @@ function Shells({ shells, own }: { shells: readonly ComparedShell[]; own: string
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const heads = [
-    t.system,
-    t.thickness,
-    t.heaviest,
-    t.total,
-    t.hands,
-    t.ready,
-    t.materials,
-    t.handsCost,
-    t.spans,
-    t.edges,
+    ...[t.system, "", t.thickness, t.heaviest, t.total],
+    ...[t.hands, t.ready, t.materials, t.handsCost, t.spans],
   ];
   return (
     <section aria-label={t.shells}>
       <h2 className="mb-1 text-xl font-semibold">{t.shells}</h2>
       <div className="overflow-x-auto">
-        <table className="table table-xs" data-testid="compared-shells">
+        <table className="table table-xs [&_td]:px-1.5" data-testid="compared-shells">
           <thead>
             <tr>
               {heads.map((head) => (
-                <th key={head} className="text-base-content">
+                <th key={head} className="px-1.5 text-base-content">
                   {head}
                 </th>
               ))}
-              <th />
             </tr>
           </thead>
           <tbody>
@@ -84,23 +75,17 @@ function Shells({ shells, own }: { shells: readonly ComparedShell[]; own: string
               const { name, edges, cautions } = shellSystem(shell.id);
               return (
                 <tr key={shell.id} className={shell.id === own ? "bg-base-200 font-medium" : ""}>
-                  <td title={cautions.map((id) => CAUTIONS[id]).join(" ")}>{name}</td>
-                  <td>{show.length(Math.round(10 * shell.thicknessMm) / 10)}</td>
-                  <td className="whitespace-nowrap">{show.mass(shell.heaviestG)}</td>
-                  <td className="whitespace-nowrap">{show.mass(shell.totalG)}</td>
-                  <td className="whitespace-nowrap">{show.hours(shell.handsMin)}</td>
-                  <td className="whitespace-nowrap">{t.days(shell.days.toFixed(1))}</td>
-                  <td className="whitespace-nowrap">{show.money(shell.materialsMinor)}</td>
-                  <td className="whitespace-nowrap">{show.money(shell.handsMinor)}</td>
-                  <td className="whitespace-nowrap">{show.length(10 * Math.round(shell.spanMm / 10))}</td>
-                  <td>{edges}</td>
+                  <td title={cautions.map((id) => CAUTIONS[id]).join(" ")}>
+                    {name}
+                    <span className="quiet block font-normal">{t.edgesAre(edges.toLowerCase())}</span>
+                  </td>
                   <td>
                     {shell.id === own ? (
                       t.chosen
                     ) : (
                       <button
                         type="button"
-                        className="btn btn-xs"
+                        className="btn btn-xs whitespace-nowrap"
                         aria-label={t.switchTo(name)}
                         onClick={() =>
                           edit((plan) => ({ ...plan, shell: { ...plan.shell, system: shell.id, figures: {} } }))
@@ -110,6 +95,14 @@ function Shells({ shells, own }: { shells: readonly ComparedShell[]; own: string
                       </button>
                     )}
                   </td>
+                  <td>{show.length(Math.round(10 * shell.thicknessMm) / 10)}</td>
+                  <td className="whitespace-nowrap">{show.mass(shell.heaviestG)}</td>
+                  <td className="whitespace-nowrap">{show.mass(shell.totalG)}</td>
+                  <td className="whitespace-nowrap">{show.hours(shell.handsMin)}</td>
+                  <td className="whitespace-nowrap">{t.days(shell.days.toFixed(1))}</td>
+                  <td className="whitespace-nowrap">{show.money(shell.materialsMinor)}</td>
+                  <td className="whitespace-nowrap">{show.money(shell.handsMinor)}</td>
+                  <td className="whitespace-nowrap">{show.length(10 * Math.round(shell.spanMm / 10))}</td>
                 </tr>
               );
             })}

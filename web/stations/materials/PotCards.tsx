@@ -4,7 +4,7 @@ import { DEFERENCE } from "../../../core/materials/cautions.ts";
 import { useShow } from "../../lib/show.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
-import { stepName } from "./PotsTable.tsx";
+import { onScale, stepName } from "./PotsTable.tsx";
 import { usePots } from "./usePots.ts";
 
 const t = messages.pots;
@@ -13,10 +13,11 @@ export function PotCards(props: StationProps) {
   const show = useShow();
   const rows = usePots(props).filter(({ pots }) => pots.count > 0);
   const { piece, document } = props;
+  const { temperatureC, scaleStepG } = document.mixing;
   return createPortal(
     <article className="paper hidden bg-white p-8 text-black print:block" data-testid="pot-cards">
       <h1 className="border-b-4 border-black pb-1 text-2xl font-semibold">
-        {piece.name}: {t.title.toLowerCase()}, {t.at(document.mixing.temperatureC)}
+        {piece.name}: {t.title.toLowerCase()}, {t.at(temperatureC)}
       </h1>
       <div className="mt-4 grid grid-cols-2 gap-4">
         {rows.map((row) => (
@@ -30,8 +31,12 @@ export function PotCards(props: StationProps) {
                 {row.card.map(({ name, g, runningG, drops }) => (
                   <tr key={name} className="border-t border-black/40">
                     <td>{name}</td>
-                    <td className="text-right font-semibold">{drops === null ? show.mass(g) : t.drops(drops)}</td>
-                    <td className="pl-3 text-right text-sm">{runningG === null ? t.alone : show.mass(runningG)}</td>
+                    <td className="text-right font-semibold">
+                      {drops === null ? onScale(g, scaleStepG) : t.drops(drops)}
+                    </td>
+                    <td className="pl-3 text-right text-sm">
+                      {runningG === null ? t.alone : onScale(runningG, scaleStepG)}
+                    </td>
                   </tr>
                 ))}
               </tbody>

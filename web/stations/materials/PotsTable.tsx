@@ -17,21 +17,21 @@ export function PotsTable(props: StationProps) {
   const show = useShow();
   const rows = usePots(props);
   if (rows.length === 0) return <p className="quiet">{t.waiting}</p>;
-  const { temperatureC } = props.document.mixing;
+  const { temperatureC, scaleStepG } = props.document.mixing;
   const cold = rows.filter(({ potMin }) => potMin === null);
   const hurried = rows.filter(({ potMin }) => potMin !== null && potMin < HURRY_MIN);
   const slow = rows.filter(({ potMin, mixture }) => potMin !== null && mixture.hastens && potMin > LONG_MIN);
   const names = (of: readonly PotRow[]) => [...new Set(of.map(({ mixture }) => mixture.name))].join(", ");
   const columns: readonly Column<PotRow>[] = [
-    { id: "step", name: t.step, value: stepName, widthPx: 190 },
-    { id: "mix", name: t.mix, value: ({ mixture }) => mixture.name, widthPx: 200 },
+    { id: "step", name: t.step, value: stepName, widthPx: 170 },
+    { id: "mix", name: t.mix, value: ({ mixture }) => mixture.name, widthPx: 150 },
     {
       id: "laid",
       name: t.laid,
       value: ({ laidG }) => laidG,
       show: ({ laidG }) => show.mass(laidG),
       right: true,
-      widthPx: 90,
+      widthPx: 75,
     },
     {
       id: "pots",
@@ -41,7 +41,7 @@ export function PotsTable(props: StationProps) {
         <span className="font-medium whitespace-nowrap">{t.times(pots.count, show.mass(pots.eachG))}</span>
       ),
       right: true,
-      widthPx: 120,
+      widthPx: 105,
     },
     {
       id: "life",
@@ -49,7 +49,7 @@ export function PotsTable(props: StationProps) {
       value: ({ potMin }) => potMin ?? 0,
       show: ({ potMin }) => (potMin === null ? t.never : t.minutes(Math.round(potMin))),
       right: true,
-      widthPx: 90,
+      widthPx: 75,
     },
     {
       id: "hot",
@@ -57,7 +57,7 @@ export function PotsTable(props: StationProps) {
       value: ({ whenHot }) => whenHot.count,
       show: ({ whenHot }) => t.hotly(whenHot.count, Math.round(whenHot.potMin)),
       right: true,
-      widthPx: 130,
+      widthPx: 95,
     },
   ];
   return (
@@ -78,15 +78,24 @@ export function PotsTable(props: StationProps) {
         columns={columns}
         keyOf={({ step }) => `${step.kind} ${step.number} ${step.name}`}
         filterLabel={t.find}
-        detail={(row) => <Card row={row} show={show} />}
+        detail={(row) => <Card row={row} stepG={scaleStepG} show={show} />}
       />
       <p className="quiet mt-2 text-sm">{t.how}</p>
     </section>
   );
 }
 
+/** As the scale shows it: grams to its step. */
+export function onScale(g: number, stepG: number): string {
+  const digits = Math.max(0, Math.ceil(-Math.log10(stepG)));
+  return t.grams(g.toFixed(digits).replace(/\B(?=(\d{3})+(?!\d))/g, "\u2009"));
+}
+
+/** Nobody pours more exactly than this share of a pot. */
+const HELD_SHARE = 0.004;
+
 /** The weigh-out card of one pot, and what to add where somebody poured too much. */
-function Card({ row, show }: { row: PotRow; show: Show }) {
+function Card({ row, stepG, show }: { row: PotRow; stepG: number; show: Show }) {
   const { card, pots, mixture, lossG } = row;
   return (
     <div className="grid gap-6 md:grid-cols-2" data-testid="weigh-out">
@@ -106,8 +115,8 @@ function Card({ row, show }: { row: PotRow; show: Show }) {
             {card.map(({ name, g, runningG, ml, drops }) => (
               <tr key={name}>
                 <td>{name}</td>
-                <td className="font-medium">{drops === null ? show.mass(g) : t.drops(drops)}</td>
-                <td>{runningG === null ? t.alone : show.mass(runningG)}</td>
+                <td className="font-medium">{drops === null ? onScale(g, stepG) : t.drops(drops)}</td>
+                <td>{runningG === null ? t.alone : onScale(runningG, stepG)}</td>
                 <td>{ml === null ? "" : t.millilitres(Math.round(ml))}</td>
               </tr>
             ))}
@@ -117,17 +126,19 @@ function Card({ row, show }: { row: PotRow; show: Show }) {
           {t.limits[pots.by]} {t.loss(show.mass(lossG))}
         </p>
       </div>
-      {mixture.parts.length > 1 && <Overpoured row={row} show={show} />}
+      {mixture.parts.length > 1 && <Overpoured row={row} stepG={stepG} show={show} />}
     </div>
   );
 }
 
-function Overpoured({ row: { card, mixture }, show }: { row: PotRow; show: Show }) {
+function Overpoured({ row: { card, mixture }, stepG, show }: { row: PotRow; stepG: number; show: Show }) {
   const [poured, setPoured] = useState(() => mixture.parts.map((_, k) => String(card[k].g)));
   const grams = poured.map((text) => Number(text.replace(",", ".")));
   const wrong = grams.some((g) => !(g >= 0));
   const { addG, potG } = wrong ? { addG: [], potG: 0 } : keepRatio(mixture, grams);
-  const added = addG.flatMap((g, k) => (g >= 0.05 ? [t.add(show.mass(g), mixture.parts[k].name)] : []));
+  const added = addG.flatMap((g, k) =>
+    g > Math.max(stepG, HELD_SHARE * potG) ? [t.add(onScale(g, stepG), mixture.parts[k].name)] : [],
+  );
   return (
     <div>
       <p className="font-medium">{t.tooMuch}</p>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { entryOf } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import { HAZARDS } from "../../../core/materials/entries/hazards.ts";
-import { MEETINGS, type Touching } from "../../../core/materials/touching/index.ts";
+import { inWords, MEETINGS, type Touching } from "../../../core/materials/touching/index.ts";
 import type { TouchingChoice } from "../../../core/plan/document/document.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
 import { touchingOf } from "../../../core/takeoff/contacts.ts";
@@ -40,7 +40,11 @@ export function TouchingTable({ document, planning }: StationProps) {
           />
         ))}
       </ul>
-      {found.length === 0 && <p className="quiet">{t.none}</p>}
+      {found.length === 0 ? (
+        <p className="quiet">{t.none}</p>
+      ) : (
+        <p className="quiet text-xs">{t.source(found[0].rule.source)}</p>
+      )}
       <Safety document={document} planning={planning} />
     </section>
   );
@@ -52,14 +56,16 @@ interface RowProps {
   readonly onAnswer: (choice: TouchingChoice | null) => void;
 }
 
-function Row({ touching: { rule, at }, choice, onAnswer }: RowProps) {
+function Row({ touching: { rule, at, between }, choice, onAnswer }: RowProps) {
   const [reason, setReason] = useState("");
-  const { id, what, why, remedy, takes, test, source } = rule;
+  const { id, what, why, remedy, takes, test } = rule;
   return (
     <li className={`border-l-4 px-4 py-2 ${choice ? "border-success" : "border-warning"} mb-2 bg-base-200`}>
-      <p className="font-medium">
-        {what} <span className="quiet text-sm font-normal">{MEETINGS[at]}</span>
+      <p>
+        <span className="font-medium">{t.pair(inWords(between))}</span>{" "}
+        <span className="quiet text-sm">{MEETINGS[at]}</span>
       </p>
+      <p>{what}</p>
       <p className="quiet text-sm">{why}</p>
       <p className="mt-1 text-sm">
         <b>{t.remedy}</b> {remedy} {takes && takes.gPerM2 > 0 && t.takes(entryOf(takes.material).name)}
@@ -99,7 +105,6 @@ function Row({ touching: { rule, at }, choice, onAnswer }: RowProps) {
           </button>
         </p>
       )}
-      <p className="quiet mt-1 text-xs">{source}</p>
     </li>
   );
 }
