@@ -33,9 +33,14 @@ test("from a dropped scan to a buying list, kept over a reload", async ({ page }
   await page.getByRole("button", { name: "Print this one" }).click();
   expect((await printed).suggestedFilename()).toBe("toadstool-walls-a4.pdf");
   await course.goTo("Materials");
-  await expect(page.getByText("Silicone base").first()).toBeVisible();
+  const middle = page.getByTestId("middle");
+  await expect(middle.getByRole("button", { name: /^Tin silicone/ })).toBeVisible();
+  await page.getByRole("tab", { name: "Pots" }).click();
+  await middle.getByRole("button", { name: "Coat 1" }).click();
+  await expect(page.getByTestId("weigh-out")).toContainText("Catalyst");
   const plaster = await course.tally("Shell").textContent();
-  await page.getByText("Polyester and glass mat").click();
+  await page.getByRole("tab", { name: "Compare" }).click();
+  await middle.getByRole("button", { name: "Switch to Polyester and glass mat" }).click();
   await course.settled();
   await expect(course.tally("Shell")).not.toHaveText(plaster ?? "");
   await expect(page.getByTestId("tally-difference").first()).toBeVisible();
@@ -46,7 +51,18 @@ test("from a dropped scan to a buying list, kept over a reload", async ({ page }
   await course.settled();
   const reloadedMs = Date.now() - started;
   expect(reloadedMs).toBeLessThan(5000 * (await course.slowness()));
-  await expect(page.getByText("Laminating polyester resin").first()).toBeVisible();
+  await expect(middle.getByRole("button", { name: "Laminating polyester resin" })).toBeVisible();
+
+  // What the store has is taken off.
+  await page.goto("/store");
+  await page.getByRole("combobox", { name: /^Material/ }).selectOption("Laminating polyester resin");
+  await page.getByLabel(/^Amount, kg/).fill("50");
+  await page.getByRole("button", { name: "Put it in the store" }).click();
+  await expect(page.getByLabel("Amount of Laminating polyester resin")).toHaveValue("50");
+  await page.goBack();
+  await course.settled();
+  const resin = middle.getByRole("row").filter({ hasText: "Laminating polyester resin" });
+  await expect(resin.getByRole("cell").last()).toHaveText("");
 });
 
 test("a jacket edit moves the tally, and undo brings it back", async ({ page }) => {

@@ -60,7 +60,8 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
     await expect(page.getByText("Looking at holes")).toHaveCount(0);
     await expect(hole).toHaveCount(0);
     await course.goTo("Materials");
-    await expect(page.getByTestId("middle").getByText("Water clay for through-holes")).toBeVisible();
+    await page.getByTestId("middle").getByRole("button", { name: "Water clay" }).click();
+    await expect(page.getByTestId("middle").getByText("for through-holes")).toBeVisible();
   });
 });
 

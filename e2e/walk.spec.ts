@@ -73,6 +73,10 @@ test("every station, the shelf and the settings can be used without eyes or mous
     await look(`a piece's menu by ${theme}`);
     await page.keyboard.press("Escape");
     await look(`the shelf by ${theme}`);
+    await page.goto("/store");
+    await page.getByRole("tab", { name: "Catalogue" }).press("Enter");
+    await page.getByRole("button", { name: /^Casting plaster/ }).press("Enter");
+    await look(`the store by ${theme}`);
   }
   await page.goto("/settings");
   await page.locator("select[name=theme]").selectOption("day");

@@ -69,7 +69,7 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
       {typed(t.density, density, setDensity, "w-24")}
       {typed(t.packs, packs, setPacks, "w-48", "5 at 126; 20 at 456")}
       <button type="submit" className="btn btn-sm btn-neutral" disabled={wrong}>
-        {t.save}
+        {t.addIt}
       </button>
     </form>
   );

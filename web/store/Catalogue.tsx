@@ -9,7 +9,7 @@ import { unitText } from "../ui/unit.ts";
 import { AddEntry } from "./AddEntry.tsx";
 import { messages } from "./messages.ts";
 import { packsText, readPacks } from "./packsText.ts";
-import type { StoreProps } from "./StorePage.tsx";
+import type { StoreProps } from "./storeProps.ts";
 
 const t = messages.entries;
 

@@ -7,7 +7,7 @@ import { today } from "../lib/dates.ts";
 import { saveFile } from "../lib/saveFile.ts";
 import { unitText } from "../ui/unit.ts";
 import { messages } from "./messages.ts";
-import type { StoreProps } from "./StorePage.tsx";
+import type { StoreProps } from "./storeProps.ts";
 import { TakeIn } from "./TakeIn.tsx";
 
 const t = messages.lots;

@@ -9,12 +9,6 @@ import { Stock } from "./Stock.tsx";
 
 const TABS = ["stock", "catalogue"] as const;
 
-export interface StoreProps {
-  readonly store: Store;
-  /** Writes it; what went wrong is told above the page. */
-  readonly change: (next: Store) => void;
-}
-
 export function StorePage() {
   const { data, error } = useStore();
   const save = useSaveStore();

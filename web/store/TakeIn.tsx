@@ -4,7 +4,7 @@ import { store as storeSchema } from "../../contract/store.ts";
 import type { StoredEntry } from "../../core/materials/stock.ts";
 import { type ReadStock, readStock } from "../../core/materials/stockTable.ts";
 import { messages } from "./messages.ts";
-import type { StoreProps } from "./StorePage.tsx";
+import type { StoreProps } from "./storeProps.ts";
 
 const t = messages.table;
 
@@ -30,7 +30,7 @@ export function TakeIn({ store, change, entries }: StoreProps & { entries: reado
         accept={accept}
         className="sr-only"
         onChange={(event) => {
-          const [file] = event.target.files ?? [];
+          const file = event.target.files?.[0];
           if (file) void take(file);
           event.target.value = "";
         }}

@@ -53,6 +53,7 @@ export const messages = {
     reset: "As it came",
     shippedNow: (packs: Shown) => `The catalogue that came with the program says now: ${packs}`,
     add: "Add a material of your own",
+    addIt: "Add it",
     newName: "Name",
     group: "Shelf",
     family: "It behaves like",

@@ -1,0 +1,202 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter } from "react-router";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { StoredStore } from "../../contract/store.ts";
+import type { Lot, Store } from "../../core/materials/stock.ts";
+import { type Asked, standInServer } from "../testing/server.ts";
+import { packsText, readPacks } from "./packsText.ts";
+import { StorePage } from "./StorePage.tsx";
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const DAY_MS = 86_400_000;
+/** A day so many days off today. */
+const dayOff = (days: number) => new Date(Date.now() + days * DAY_MS).toISOString().slice(0, 10);
+const lot = (material: string, amount: number, place: string, opened: number | null, expires: number | null): Lot => ({
+  ...{ id: `${material} ${place}`, material, amount, place },
+  openedOn: opened === null ? null : dayOff(opened),
+  expiresOn: expires === null ? null : dayOff(expires),
+});
+const STORE: Store = {
+  lots: [
+    lot("tin-brushable-low", 3.1, "Cabinet 1, back", -420, 60),
+    lot("casting-plaster", 17, "Pallet", -30, 120),
+    lot("polyester-resin", 9.5, "Yard store", -45, -12),
+    lot("jute-scrim", 31, "Rack", null, null),
+    lot("release-agent", 0.7, "Shelf 2", null, null),
+    lot("own-harbour-clay", 40, "Clay bin", null, null),
+  ],
+  edits: {},
+  own: [
+    {
+      id: "own-harbour-clay",
+      ...{ name: "Harbour clay, dug", unit: "kg", group: "clays", family: "water-clay" },
+      ...{ figures: { densityGPerCm3: 1.85 }, packs: [], supplier: "", note: "" },
+    },
+  ],
+};
+
+/** The page over a store, and what it wrote of it. */
+function shown(refuses = false): { log: Asked[]; written: () => StoredStore } {
+  let held: StoredStore = { store: STORE, revision: 4 };
+  const log = standInServer(({ method, body }) => {
+    if (method !== "PUT") return { status: 200, body: held };
+    if (refuses)
+      return {
+        status: 409,
+        body: { error: { code: "conflict", message: "Someone else changed the store." }, current: held },
+      };
+    const asked = body as StoredStore;
+    held = { store: asked.store, revision: asked.revision + 1 };
+    return { status: 200, body: held };
+  });
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter>
+        <StorePage />
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  return { log, written: () => held };
+}
+
+const rowOf = async (text: string | RegExp) => {
+  const cell = (await screen.findAllByText(text))[0];
+  const row = cell.closest("tr");
+  if (!row) throw new Error(`There is no row with ${text}.`);
+  return within(row);
+};
+
+describe("the stock", () => {
+  it("tells what is good, what is past its date, and what was opened too long ago", async () => {
+    shown();
+    expect((await rowOf("Laminating polyester resin")).getByText(/^expired/)).toBeDefined();
+    expect((await rowOf("Cabinet 1, back")).getByText(/opened 13 months ago.*test a spoonful/)).toBeDefined();
+    expect((await rowOf("Pallet")).getByText("good")).toBeDefined();
+  });
+
+  it("takes a lot in, weighs one anew, and takes one out, each written on the revision it was read at", async () => {
+    const { log, written } = shown();
+    await screen.findByText("Pallet");
+    const form = within(screen.getByRole("form", { name: "Add a lot" }));
+    await userEvent.selectOptions(form.getByRole("combobox"), "Beeswax");
+    await userEvent.type(form.getByLabelText("Amount, kg"), "1,5");
+    await userEvent.click(form.getByRole("button", { name: "Put it in the store" }));
+    await screen.findByLabelText("Amount of Beeswax");
+    expect(written().store.lots.at(-1)).toMatchObject({ material: "beeswax", amount: 1.5, openedOn: null });
+    const amount = screen.getByLabelText("Amount of Beeswax");
+    await userEvent.clear(amount);
+    await userEvent.type(amount, "0.9");
+    await userEvent.tab();
+    await vi.waitFor(() => expect(written().store.lots.at(-1)?.amount).toBe(0.9));
+    await userEvent.click(screen.getByRole("button", { name: "Take Beeswax out of the store" }));
+    await vi.waitFor(() => expect(written().store.lots.some(({ material }) => material === "beeswax")).toBe(false));
+    const revisions = log.filter(({ method }) => method === "PUT").map(({ body }) => (body as StoredStore).revision);
+    expect(revisions).toEqual([4, 5, 6]);
+  });
+
+  it("leaves an amount that is none as it was", async () => {
+    const { log } = shown();
+    const amount = await screen.findByLabelText("Amount of Jute scrim");
+    await userEvent.clear(amount);
+    await userEvent.type(amount, "some");
+    expect(amount.getAttribute("aria-invalid")).toBe("true");
+    await userEvent.tab();
+    expect(amount).toHaveProperty("value", "31");
+    expect(log.every(({ method }) => method === "GET")).toBe(true);
+  });
+
+  it("says so where somebody else wrote meanwhile", async () => {
+    shown(true);
+    await userEvent.click(await screen.findByRole("button", { name: "Take Release out of the store" }));
+    expect((await screen.findByRole("alert")).textContent).toBe("Someone else changed the store.");
+    expect(screen.getByLabelText("Amount of Release")).toBeDefined();
+  });
+
+  it("shows what a list would change, and what is wrong with it, before it is taken in", async () => {
+    const { log, written } = shown();
+    await screen.findByText("Pallet");
+    const list = "material,amount,place\nBeeswax,2,Shelf 1\nmoonstone,1,\n";
+    // The page's stand-in knows no text of a file.
+    const file = Object.assign(new File([list], "stock.csv", { type: "text/csv" }), { text: async () => list });
+    await userEvent.upload(screen.getByLabelText("Take a list in"), file);
+    const preview = within(await screen.findByTestId("stock-preview"));
+    expect(preview.getByText("+ Beeswax: 2")).toBeDefined();
+    expect(preview.getByText(/^Line 3: There is no material "moonstone"/)).toBeDefined();
+    expect(log.every(({ method }) => method === "GET")).toBe(true);
+    const before = written().store.lots.length;
+    await userEvent.click(preview.getByRole("button", { name: "Take them in" }));
+    await vi.waitFor(() => expect(written().store.lots).toHaveLength(before + 1));
+  });
+});
+
+describe("the catalogue", () => {
+  const open = async (name: RegExp) => {
+    await userEvent.click(await screen.findByRole("tab", { name: "Catalogue" }));
+    await userEvent.click(screen.getByRole("button", { name }));
+  };
+
+  it("takes the workshop's own packs and prices, and gives the shipped ones back", async () => {
+    const { written } = shown();
+    await open(/^Paste wax/);
+    const packs = screen.getByLabelText("Packs, kg");
+    await userEvent.clear(packs);
+    await userEvent.type(packs, "1 for 9");
+    expect(screen.getByText(/^Write each pack/)).toBeDefined();
+    await userEvent.clear(packs);
+    await userEvent.type(packs, "1 at 9; 5 at 40.50");
+    await userEvent.type(screen.getByLabelText("Where you buy it"), "the chandler");
+    await userEvent.click(screen.getByRole("button", { name: "Save" }));
+    await vi.waitFor(() =>
+      expect(written().store.edits["paste-wax"]).toMatchObject({
+        packs: [
+          { amount: 1, priceMinor: 900 },
+          { amount: 5, priceMinor: 4050 },
+        ],
+        supplier: "the chandler",
+      }),
+    );
+    await userEvent.click(await screen.findByRole("button", { name: "As it came" }));
+    await vi.waitFor(() => expect(written().store.edits["paste-wax"]).toBeUndefined());
+  });
+
+  it("takes a material of the workshop's own, and keeps one that is in the store", async () => {
+    const { written } = shown();
+    await open(/^Harbour clay, dug/);
+    expect(screen.getByRole("button", { name: /^Take Harbour clay/ })).toHaveProperty("disabled", true);
+    const form = within(screen.getByRole("form", { name: "Add a material of your own" }));
+    await userEvent.type(form.getByLabelText("Name"), "River sand");
+    await userEvent.type(form.getByLabelText("Packs"), "25 at 4");
+    await userEvent.click(form.getByRole("button", { name: "Add it" }));
+    await vi.waitFor(() =>
+      expect(written().store.own.at(-1)).toMatchObject({ id: "own-river-sand", name: "River sand", unit: "kg" }),
+    );
+    expect(await screen.findByRole("button", { name: /^River sand/ })).toBeDefined();
+  });
+
+  it("tells what a material may do, and what to wear", async () => {
+    shown();
+    await open(/^Peroxide hardener/);
+    expect(screen.getByText(/Goggles and gloves; never near accelerator/)).toBeDefined();
+  });
+});
+
+describe("packs as they are typed", () => {
+  it("are read as they are written", () => {
+    const packs = [
+      { amount: 0.25, priceMinor: 1800 },
+      { amount: 20, priceMinor: 45_650 },
+    ];
+    expect(readPacks(packsText(packs))).toEqual(packs);
+    expect(readPacks("")).toEqual([]);
+    expect(readPacks("2,5 @ 3,20")).toEqual([{ amount: 2.5, priceMinor: 320 }]);
+    for (const wrong of ["5", "5 at", "at 5", "0 at 5", "5 at five"]) expect(readPacks(wrong)).toBeNull();
+  });
+});
