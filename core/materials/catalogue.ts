@@ -54,6 +54,7 @@ export const MATERIAL_USES = {
   seam: "for the jacket's seam",
   flanges: "for flanges",
   board: "for the foot and its board",
+  bench: "",
   sealing: "to keep apart what must not touch",
 } as const;
 

@@ -261,10 +261,14 @@ describe("a foot along the board", () => {
       shell: { ...plan.shell, foot: { ...base.shell.foot, ...foot } },
     };
   }
+  let result: PlanResult;
+  beforeAll(() => {
+    result = new PlanEngine(lathe(DOME, 96)).run(domeOnFoot({}), TYPICAL_RATES, 6, ctx);
+  });
+  /** The dome's halves with another foot: neither lines nor walls depend on it. */
   async function halves(document: PlanDocument) {
-    const result = new PlanEngine(lathe(DOME, 96)).run(document, TYPICAL_RATES, 5, ctx);
     const walls = builtWalls(result.walls, document);
-    return { result, walls, solids: await builtSections(result, document, walls, ctx) };
+    return { walls, solids: await builtSections(result, document, walls, ctx) };
   }
 
   it("is as large as a strip round the jacket, over its rim, and belongs to either half", async () => {
@@ -297,7 +301,7 @@ describe("a foot along the board", () => {
       if (off > inner + 3 && off < inner + RIM_MM - 5) expect(p[v + 2]).toBeGreaterThan(jacketMm - 0.1);
     }
     // What the takeoff reckons with agrees.
-    const alongMm = footed.result.parting.sections.map(({ footMm }) => footMm);
+    const alongMm = result.parting.sections.map(({ footMm }) => footMm);
     expect(alongMm.reduce((sum, mm) => sum + mm, 0) / (2 * Math.PI * inner)).toBeCloseTo(1, 1);
     const [area] = footAreasMm2(alongMm, RIM_MM, { ...base.shell.foot, beyondMm: 40 });
     expect(Math.abs(area / ((disc(inner + RIM_MM + 40) - disc(inner)) / 2) - 1)).toBeLessThan(0.03);
@@ -322,7 +326,7 @@ describe("a foot along the board", () => {
 
   it("has a hole for every bolt that holds it to the board, none under a flange", async () => {
     const document = domeOnFoot({ isBolted: true, pitchMm: 200 });
-    const { walls, solids, result } = await halves(document);
+    const { walls, solids } = await halves(document);
     const footprint = builtFootprint({ piece: null, jacket: result.parting.filled }, document, walls);
     const bolts = footprint?.bolts ?? [];
     expect(bolts.length).toBe(Math.ceil((2 * Math.PI * (158 + RIM_MM + 20)) / 200));

@@ -104,3 +104,28 @@ describe("pots", () => {
     expect(of("Thickener") / of("Base")).toBeCloseTo(0.015, 2);
   });
 });
+
+describe("what is used up at the bench", () => {
+  const counted = (change: Partial<PlanDocument>) => {
+    const { taken, rows } = planned(change);
+    const of = (material: string) => taken.materials.find((line) => line.material === material)?.quantity ?? 0;
+    return { of, pots: rows.reduce((sum, { pots }) => sum + pots.count, 0), steps: rows.length };
+  };
+
+  it("follows pots, coats and layers, and the hands that lay them", () => {
+    const one = counted({});
+    expect(one.of("stir-sticks")).toBe(one.pots);
+    expect(one.of("brushes")).toBe(one.steps);
+    expect(one.of("nitrile-gloves")).toBeGreaterThanOrEqual(one.steps);
+    const two = counted({ mixing: { ...base.mixing, people: 2 } });
+    expect(two.of("brushes")).toBe(2 * two.steps);
+  });
+
+  it("has filters against what the shell gives off", () => {
+    const shell = (system: string) => counted({ shell: { ...base.shell, system } });
+    expect(shell("gypsum-jute").of("dust-filters")).toBeGreaterThan(0);
+    expect(shell("gypsum-jute").of("vapour-filters")).toBe(0);
+    expect(shell("polyester-mat").of("vapour-filters")).toBeGreaterThan(0);
+    expect(shell("brush-polyurethane").of("vapour-filters")).toBeGreaterThan(0);
+  });
+});

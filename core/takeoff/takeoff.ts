@@ -13,8 +13,10 @@ import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
 import { type Fixings, spanAsBuilt } from "./fixings.ts";
 import { flangeAreasMm2 } from "./flanges.ts";
+import { potRows } from "./pots.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
+import { sundryLines } from "./sundries.ts";
 import { handsWorking, tasksOf } from "./tasks.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 
@@ -54,17 +56,20 @@ export function takeoff(
   const tasks = tasksOf(document, jacket, parting, shell, rates);
   const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
   const finishMin = ((parting.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
+  const pots = potRows(document, jacket, parting, quantities, fixings);
+  const materials = [...quantities.materials, ...sundryLines(document, pots, handsMin, fixings.jacketKeys)];
   const shellG = shell.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
   checkFigures([
     ["mass of the silicone", quantities.siliconeG],
     ["mass of the fill", quantities.fillG],
     ["mass of the shell", shellG],
     ["time of finishing", finishMin],
-    ...quantities.materials.map((line): [string, number] => [`quantity of ${materialName(line)}`, line.quantity]),
+    ...materials.map((line): [string, number] => [`quantity of ${materialName(line)}`, line.quantity]),
     ...tasks.map((task): [string, number] => [`time of "${task.name}"`, task.handsMin]),
   ]);
   return {
     ...quantities,
+    materials,
     thicknessMm: shell.thicknessMm,
     sectionMassesG: shell.sectionMassesG,
     shellG,
