@@ -23,6 +23,7 @@ import { SurveyStage, surveyRequestFor } from "../core/plan/proof/surveyStage.ts
 import { partingPrices } from "../core/takeoff/prices.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { threadTeam } from "../server/compute/team.ts";
+import { benchMaterials } from "./materials.ts";
 import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
 import { benchShell } from "./shell.ts";
 import { benchHardPieces, benchRelease, benchStrangers } from "./strangers.ts";
@@ -221,6 +222,7 @@ const reportParting = (row: PartingRow) => {
 benchGraphCut(reportParting);
 benchDemoPieces(ctx, reportParting);
 await benchShell(ctx, reportParting);
+await benchMaterials(reportParting);
 benchRelease(ctx, reportParting);
 benchHardPieces(ctx, reportParting);
 benchStrangers(ctx, reportParting);

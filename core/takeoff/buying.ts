@@ -1,6 +1,6 @@
 /** What is to be bought for a plan: its need, less what the store has, in packs at the lowest price. */
 import type { MaterialLine } from "../materials/property.ts";
-import { type Store, storedEntries, type Taken, takeFromStock } from "../materials/stock.ts";
+import { type Store, type StoredEntry, storedEntries, type Taken, takeFromStock } from "../materials/stock.ts";
 import { type Bought, cheapestPacks } from "./packs.ts";
 
 export interface BuyingRow {
@@ -19,12 +19,21 @@ export interface BuyingRow {
   readonly supplier: string;
 }
 
-/** Clay comes out again; water is at hand. */
+/** Entries by their names, of a store that was asked before: whoever compares asks many times. */
+const knownEntries = new WeakMap<Store, ReadonlyMap<string, StoredEntry>>();
+
+function entriesOf(store: Store): ReadonlyMap<string, StoredEntry> {
+  const held = knownEntries.get(store) ?? new Map(storedEntries(store).map((entry) => [entry.id, entry]));
+  knownEntries.set(store, held);
+  return held;
+}
+
+/** Water is at hand. */
 const AT_HAND = new Set(["mixing-water"]);
 
 /** @param today as 2026-11-30 */
 export function buyingRows(lines: readonly MaterialLine[], store: Store, today: string): BuyingRow[] {
-  const entries = new Map(storedEntries(store).map((entry) => [entry.id, entry]));
+  const entries = entriesOf(store);
   const materials = [...new Set(lines.map(({ material }) => material))];
   return materials.map((material): BuyingRow => {
     const own = lines.filter((line) => line.material === material);
