@@ -72,6 +72,16 @@ export function formatMass(massG: number, system: UnitSystem = "metric"): string
   );
 }
 
+/** A mass as a scale shows it: grams to its step, ounces to what that step comes to. @param stepG of the scale, g */
+export function formatWeighed(massG: number, stepG: number, system: UnitSystem = "metric"): string {
+  const digits = (step: number) => Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+  return choose(
+    system,
+    `${grouped(massG, digits(stepG))}${THIN}g`,
+    () => `${grouped(massG / G_PER_OZ, digits(stepG / G_PER_OZ))}${THIN}oz`,
+  );
+}
+
 /** Money from minor units, two decimals, with the user's own mark. */
 export function formatMoneyMinor(amountMinor: number, mark: string): string {
   return `${mark}${THIN}${grouped(amountMinor / 100, 2)}`;

@@ -68,6 +68,28 @@ export function parseMassG(text: string, system: UnitSystem = "metric"): number 
   return value * (unit.startsWith("o") ? G_PER_OZ : G_PER_LB);
 }
 
+/**
+ * Reads what is weighed at the bench: a bare number is in grams.
+ * @returns grams, or null when it cannot be read
+ */
+export function parseWeighedG(text: string): number | null {
+  const bare = /^\s*\d+(?:[.,]\d+)?\s*$/.test(text);
+  return bare ? Number(text.replace(",", ".")) : parseMassG(text);
+}
+
+/**
+ * Reads an amount of what is counted in a unit; masses are read however people write them.
+ * @returns the amount in that unit, or null when it cannot be read
+ */
+export function parseAmount(text: string, unit: string): number | null {
+  if (unit === "kg") {
+    const massG = parseMassG(text);
+    return massG === null ? null : massG / 1000;
+  }
+  const plain = /^\s*\d+(?:[.,]\d+)?\s*$/.test(text);
+  return plain ? Number(text.replace(",", ".")) : null;
+}
+
 /** The unit masses are typed in, in grams: a shop that works in both types kilograms. */
 export function massEntry(system: UnitSystem): { readonly unit: "kg" | "lb"; readonly grams: number } {
   return system === "imperial" ? { unit: "lb", grams: G_PER_LB } : { unit: "kg", grams: 1000 };

@@ -4,10 +4,13 @@ import {
   formatMass,
   formatMoneyMinor,
   formatVolume,
+  formatWeighed,
   fromEntry,
   lengthEntry,
+  parseAmount,
   parseLengthMm,
   parseMassG,
+  parseWeighedG,
   proposeUnit,
   toEntry,
 } from "./index.ts";
@@ -100,5 +103,26 @@ describe("masses as people write them", () => {
   it("a bare number is in pounds for imperial shops; what is no mass is not read", () => {
     expect(parseMassG("2", "imperial")).toBeCloseTo(907.18474, 6);
     for (const text of ["", "heavy", "2 mm", "-3 kg", "1/0 lb"]) expect(parseMassG(text)).toBeNull();
+  });
+});
+
+describe("what is weighed at the bench", () => {
+  it("is shown to the scale's step, in ounces to what that comes to", () => {
+    expect(plain(formatWeighed(1756.4, 1))).toBe("1 756 g");
+    expect(plain(formatWeighed(26.34, 0.1))).toBe("26.3 g");
+    expect(plain(formatWeighed(1756, 1, "imperial"))).toBe("61.94 oz");
+    expect(plain(formatWeighed(1756, 50, "both"))).toBe("1 756 g (62 oz)");
+  });
+
+  it("is read in grams where no unit is named; amounts in their own unit", () => {
+    expect(parseWeighedG("1756")).toBe(1756);
+    expect(parseWeighedG("1,5")).toBe(1.5);
+    expect(parseWeighedG("2 lb 3 oz")).toBeCloseTo(992.23, 2);
+    expect(parseWeighedG("some")).toBeNull();
+    expect(parseAmount("2.5", "kg")).toBe(2.5);
+    expect(parseAmount("450g", "kg")).toBe(0.45);
+    expect(parseAmount("12", "m2")).toBe(12);
+    expect(parseAmount("12 kg", "m2")).toBeNull();
+    expect(parseAmount("", "pcs")).toBeNull();
   });
 });

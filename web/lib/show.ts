@@ -1,7 +1,14 @@
 /** Figures as this workshop shows them. */
 import { createContext, useContext, useMemo } from "react";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
-import { formatArea, formatLength, formatMass, formatMoneyMinor, formatVolume } from "../../core/units/index.ts";
+import {
+  formatArea,
+  formatLength,
+  formatMass,
+  formatMoneyMinor,
+  formatVolume,
+  formatWeighed,
+} from "../../core/units/index.ts";
 import { dateOf } from "./clock.ts";
 import { workingDay } from "./dates.ts";
 
@@ -17,6 +24,8 @@ function showWith(units: Settings["units"], currency: string) {
     length: (mm: number) => formatLength(mm, units),
     area: (mm2: number) => formatArea(mm2, units),
     mass: (g: number) => formatMass(g, units),
+    /** As a scale with such a step shows it. */
+    weighed: (g: number, stepG: number) => formatWeighed(g, stepG, units),
     volume: (mm3: number) => formatVolume(mm3, units),
     money: (minor: number) => formatMoneyMinor(minor, currency),
     hours: (minutes: number) => `${(minutes / 60).toFixed(minutes < 600 ? 1 : 0)}\u2009h`,

@@ -3,6 +3,7 @@ import { X } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { type Lot, type LotState, lotState, type StoredEntry } from "../../core/materials/stock.ts";
 import { stockCsv } from "../../core/materials/stockTable.ts";
+import { parseAmount } from "../../core/units/index.ts";
 import { today } from "../lib/dates.ts";
 import { saveFile } from "../lib/saveFile.ts";
 import { unitText } from "../ui/unit.ts";
@@ -91,11 +92,11 @@ interface LotRowProps {
 
 function LotRow({ lot, name, unit, state, onAmount, onRemove }: LotRowProps) {
   const [text, setText] = useState(String(lot.amount));
-  const read = Number(text.replace(",", "."));
-  const wrong = text.trim() === "" || !(read >= 0);
+  const read = parseAmount(text, unit);
+  const wrong = read === null;
   const leave = () => {
-    if (wrong) setText(String(lot.amount));
-    else if (read !== lot.amount) onAmount(read);
+    setText(String(read ?? lot.amount));
+    if (read !== null && read !== lot.amount) onAmount(read);
   };
   return (
     <tr className={lot.amount === 0 ? "opacity-60" : ""}>
@@ -142,9 +143,10 @@ function AddLot({ entries, onAdd }: { entries: readonly StoredEntry[]; onAdd: (l
   const [opened, setOpened] = useState("");
   const [expires, setExpires] = useState("");
   const [place, setPlace] = useState("");
-  const read = Number(amount.replace(",", "."));
-  const wrong = amount.trim() !== "" && !(read >= 0);
   const unit = entries.find(({ id }) => id === material)?.unit ?? "";
+  const read = parseAmount(amount, unit);
+  const wrong = amount.trim() !== "" && read === null;
+  const understood = read !== null && String(read) !== amount.trim();
   const dated = (value: string, set: (value: string) => void) => (
     <input type="date" className="input input-sm w-36" value={value} onChange={(event) => set(event.target.value)} />
   );
@@ -154,7 +156,7 @@ function AddLot({ entries, onAdd }: { entries: readonly StoredEntry[]; onAdd: (l
       aria-label={t.add}
       onSubmit={(event) => {
         event.preventDefault();
-        if (amount.trim() === "" || wrong) return;
+        if (read === null) return;
         const dates = { openedOn: opened || null, expiresOn: expires || null };
         onAdd({ id: crypto.randomUUID(), material, amount: read, place: place.trim(), ...dates });
         setAmount("");
@@ -195,6 +197,7 @@ function AddLot({ entries, onAdd }: { entries: readonly StoredEntry[]; onAdd: (l
         {t.save}
       </button>
       {wrong && <p className="w-full text-sm text-error">{t.wrongAmount}</p>}
+      {understood && <p className="w-full text-sm">{t.understood(Number(read.toFixed(4)), unitText(unit))}</p>}
     </form>
   );
 }

@@ -25,7 +25,8 @@ export const messages = {
     closed: "closed",
     expired: "expired: do not rely on it",
     old: (months: Shown) => `opened ${months} months ago: may set faster than written; test a spoonful`,
-    wrongAmount: "An amount is a number, not less than nothing.",
+    wrongAmount: "An amount is a number, not less than nothing; a mass may be typed as “2 lb 3 oz”.",
+    understood: (amount: Shown, unit: Shown) => `= ${amount} ${unit}`,
   },
   table: {
     out: "CSV",

@@ -1,7 +1,9 @@
+import { Fragment } from "react";
 import { createPortal } from "react-dom";
 import { entryOf } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
+import type { BuyingRow } from "../../../core/takeoff/buying.ts";
 import { longDate } from "../../lib/dates.ts";
 import { useShow } from "../../lib/show.ts";
 import type { StationProps } from "../station.ts";
@@ -40,23 +42,29 @@ export function BuyingList({ piece, document, planning }: StationProps) {
       </header>
       <table className="mt-6 w-full text-lg">
         <tbody>
-          {rows.map((row) => (
-            <tr key={row.material} className="border-b border-black/40">
-              <td className="w-8 py-2">
-                <span className="inline-block h-5 w-5 border-2 border-black" />
-              </td>
-              <td className="py-2">
-                {entryOf(row.material).name}
-                {row.supplier && <span className="text-sm">, {row.supplier}</span>}
-              </td>
-              <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">
-                {amountText(row.need, row.unit, show)}
-              </td>
-              <td className="py-2 pr-3 text-right whitespace-nowrap">{packText(row, show)}</td>
-              <td className="w-32 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
-                {messages.buyingList.bought}
-              </td>
-            </tr>
+          {byTrip(rows).map(({ trip, own }) => (
+            <Fragment key={trip}>
+              <tr>
+                <th colSpan={5} className="pt-4 text-left text-base">
+                  {trip}
+                </th>
+              </tr>
+              {own.map((row) => (
+                <tr key={row.material} className="border-b border-black/40">
+                  <td className="w-8 py-2">
+                    <span className="inline-block h-5 w-5 border-2 border-black" />
+                  </td>
+                  <td className="py-2">{entryOf(row.material).name}</td>
+                  <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">
+                    {amountText(row.need, row.unit, show)}
+                  </td>
+                  <td className="py-2 pr-3 text-right">{packText(row, show)}</td>
+                  <td className="w-32 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
+                    {messages.buyingList.bought}
+                  </td>
+                </tr>
+              ))}
+            </Fragment>
           ))}
         </tbody>
       </table>
@@ -71,4 +79,16 @@ export function BuyingList({ piece, document, planning }: StationProps) {
     </article>,
     window.document.body,
   );
+}
+
+/** One list a trip: by where it is bought, then what has no such place, then what is there already. */
+function byTrip(rows: readonly BuyingRow[]): { readonly trip: string; readonly own: readonly BuyingRow[] }[] {
+  const { from, inStore, elsewhere } = messages.buyingList;
+  const tripOf = ({ missing, supplier }: BuyingRow) =>
+    missing <= 0 ? inStore : supplier === "" ? elsewhere : from(supplier);
+  const trips = [...new Set(rows.map(tripOf))];
+  const last = (trip: string) => (trip === inStore ? 2 : trip === elsewhere ? 1 : 0);
+  return trips
+    .sort((a, b) => last(a) - last(b) || a.localeCompare(b))
+    .map((trip) => ({ trip, own: rows.filter((row) => tripOf(row) === trip) }));
 }

@@ -26,6 +26,8 @@ export function BuyingTable(props: StationProps) {
   const show = useShow();
   const rows = useBuying(props);
   if (!props.planning.bundle) return null;
+  const { edition } = props.document.brief;
+  const priceMinor = buyingMinor(rows);
   const amount = (row: BuyingRow, value: number) => amountText(value, row.unit, show);
   const columns: readonly Column<BuyingRow>[] = [
     { id: "material", name: t.material, value: nameOf, widthPx: 190 },
@@ -73,7 +75,10 @@ export function BuyingTable(props: StationProps) {
     <section aria-label={t.buyingList}>
       <header className="flex items-baseline justify-between gap-3 pb-3">
         <h2 className="text-xl font-semibold">
-          {t.buyingList} <span className="quiet text-sm font-normal">{t.inAll(show.money(buyingMinor(rows)))}</span>
+          {t.buyingList}{" "}
+          <span className="quiet text-sm font-normal">
+            {t.inAll(show.money(priceMinor), show.money(Math.round(priceMinor / edition)), edition)}
+          </span>
         </h2>
         <span className="flex gap-1">
           <button type="button" className="btn btn-sm" onClick={() => saveList(props.piece.name, rows)}>

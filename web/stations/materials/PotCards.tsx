@@ -4,7 +4,7 @@ import { DEFERENCE } from "../../../core/materials/cautions.ts";
 import { useShow } from "../../lib/show.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
-import { onScale, stepName } from "./PotsTable.tsx";
+import { stepName } from "./PotsTable.tsx";
 import { usePots } from "./usePots.ts";
 
 const t = messages.pots;
@@ -32,10 +32,10 @@ export function PotCards(props: StationProps) {
                   <tr key={name} className="border-t border-black/40">
                     <td>{name}</td>
                     <td className="text-right font-semibold">
-                      {drops === null ? onScale(g, scaleStepG) : t.drops(drops)}
+                      {drops === null ? show.weighed(g, scaleStepG) : t.drops(drops)}
                     </td>
                     <td className="pl-3 text-right text-sm">
-                      {runningG === null ? t.alone : onScale(runningG, scaleStepG)}
+                      {runningG === null ? t.alone : show.weighed(runningG, scaleStepG)}
                     </td>
                   </tr>
                 ))}

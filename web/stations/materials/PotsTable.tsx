@@ -1,7 +1,8 @@
 /** Every coat and layer in pots: how many, how much in each, why no more, and the weigh-out card of one. */
 import { useState } from "react";
-import { keepRatio } from "../../../core/materials/mixing.ts";
+import { keepRatio, type MixingSettings } from "../../../core/materials/mixing.ts";
 import { HOT_C, HURRY_MIN, LONG_MIN, type PotRow } from "../../../core/takeoff/pots.ts";
+import { parseWeighedG } from "../../../core/units/index.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
 import { Caution } from "../../ui/fields.tsx";
@@ -17,7 +18,8 @@ export function PotsTable(props: StationProps) {
   const show = useShow();
   const rows = usePots(props);
   if (rows.length === 0) return <p className="quiet">{t.waiting}</p>;
-  const { temperatureC, scaleStepG } = props.document.mixing;
+  const { mixing } = props.document;
+  const { temperatureC } = mixing;
   const cold = rows.filter(({ potMin }) => potMin === null);
   const hurried = rows.filter(({ potMin }) => potMin !== null && potMin < HURRY_MIN);
   const slow = rows.filter(({ potMin, mixture }) => potMin !== null && mixture.hastens && potMin > LONG_MIN);
@@ -78,24 +80,19 @@ export function PotsTable(props: StationProps) {
         columns={columns}
         keyOf={({ step }) => `${step.kind} ${step.number} ${step.name}`}
         filterLabel={t.find}
-        detail={(row) => <Card row={row} stepG={scaleStepG} show={show} />}
+        detail={(row) => <Card row={row} mixing={mixing} show={show} />}
       />
       <p className="quiet mt-2 text-sm">{t.how}</p>
     </section>
   );
 }
 
-/** As the scale shows it: grams to its step. */
-export function onScale(g: number, stepG: number): string {
-  const digits = Math.max(0, Math.ceil(-Math.log10(stepG)));
-  return t.grams(g.toFixed(digits).replace(/\B(?=(\d{3})+(?!\d))/g, "\u2009"));
-}
-
 /** Nobody pours more exactly than this share of a pot. */
 const HELD_SHARE = 0.004;
 
 /** The weigh-out card of one pot, and what to add where somebody poured too much. */
-function Card({ row, stepG, show }: { row: PotRow; stepG: number; show: Show }) {
+function Card({ row, mixing, show }: { row: PotRow; mixing: MixingSettings; show: Show }) {
+  const { scaleStepG: stepG } = mixing;
   const { card, pots, mixture, lossG } = row;
   return (
     <div className="grid gap-6 md:grid-cols-2" data-testid="weigh-out">
@@ -115,15 +112,17 @@ function Card({ row, stepG, show }: { row: PotRow; stepG: number; show: Show }) 
             {card.map(({ name, g, runningG, ml, drops }) => (
               <tr key={name}>
                 <td>{name}</td>
-                <td className="font-medium">{drops === null ? onScale(g, stepG) : t.drops(drops)}</td>
-                <td>{runningG === null ? t.alone : onScale(runningG, stepG)}</td>
+                <td className="font-medium">{drops === null ? show.weighed(g, stepG) : t.drops(drops)}</td>
+                <td>{runningG === null ? t.alone : show.weighed(runningG, stepG)}</td>
                 <td>{ml === null ? "" : t.millilitres(Math.round(ml))}</td>
               </tr>
             ))}
           </tbody>
         </table>
         <p className="quiet text-xs">
-          {t.limits[pots.by]} {t.loss(show.mass(lossG))}
+          {t.limits[pots.by]}{" "}
+          {pots.by === "time" && t.working(mixing.people, mixing.pace, mixture.gPerMin, Math.round(row.potMin ?? 0))}{" "}
+          {t.loss(show.mass(lossG))}
         </p>
       </div>
       {mixture.parts.length > 1 && <Overpoured row={row} stepG={stepG} show={show} />}
@@ -133,11 +132,12 @@ function Card({ row, stepG, show }: { row: PotRow; stepG: number; show: Show }) 
 
 function Overpoured({ row: { card, mixture }, stepG, show }: { row: PotRow; stepG: number; show: Show }) {
   const [poured, setPoured] = useState(() => mixture.parts.map((_, k) => String(card[k].g)));
-  const grams = poured.map((text) => Number(text.replace(",", ".")));
-  const wrong = grams.some((g) => !(g >= 0));
+  const read = poured.map(parseWeighedG);
+  const grams = read.map((g) => g ?? 0);
+  const wrong = read.some((g) => g === null);
   const { addG, potG } = wrong ? { addG: [], potG: 0 } : keepRatio(mixture, grams);
   const added = addG.flatMap((g, k) =>
-    g > Math.max(stepG, HELD_SHARE * potG) ? [t.add(onScale(g, stepG), mixture.parts[k].name)] : [],
+    g > Math.max(stepG, HELD_SHARE * potG) ? [t.add(show.weighed(g, stepG), mixture.parts[k].name)] : [],
   );
   return (
     <div>

@@ -11,6 +11,9 @@ export const messages = {
     jacketIn: (thickness: Shown, coats: number) =>
       `jacket of ${thickness} in ${coats} ${coats === 1 ? "coat" : "coats"}`,
     bought: "bought:",
+    from: (supplier: Shown) => `From ${supplier}`,
+    inStore: "From the store, or at hand",
+    elsewhere: "To buy",
     takeCare: "Take care",
     footnote: (deference: Shown) =>
       `${deference} Quantities include the waste shown in the plan. What the store has is taken off.`,
@@ -29,7 +32,8 @@ export const messages = {
     price: "Price",
     from: "From",
     buyingList: "Buying list",
-    inAll: (price: Shown) => `${price} to buy`,
+    inAll: (price: Shown, each: Shown, casts: number) =>
+      casts > 1 ? `${price} to buy, ${each} a cast over ${casts}` : `${price} to buy`,
     prices:
       "Packs that cover what is missing at the lowest price. Prices and packs are those of your store's catalogue.",
     taken: (amount: Shown, place: Shown) => `${amount} from the store${place === "" ? "" : `, ${place}`}.`,
@@ -107,7 +111,6 @@ export const messages = {
       keys: () => "Keys, cast beforehand",
       layer: (number: number, name: string) => `Section ${number}: ${name.charAt(0).toLowerCase()}${name.slice(1)}`,
     } satisfies Record<string, (number: number, name: string) => string>,
-    grams: (g: Shown) => `${g}\u2009g`,
     onePot: (mass: Shown) => `One pot: ${mass}`,
     part: "Part",
     weigh: "Weigh",
@@ -117,6 +120,8 @@ export const messages = {
     drops: (count: Shown) => `${count} drops`,
     millilitres: (count: Shown) => `${count}\u2009ml`,
     loss: (mass: Shown) => `With ${mass} in all that stays in buckets and brushes. Equal pots leave nothing over.`,
+    working: (people: Shown, pace: Shown, gPerMin: Shown, minutes: Shown) =>
+      `${people} × ${pace} × ${gPerMin}\u2009g/min × ${minutes}\u2009min × 0.8.`,
     limits: {
       time: "No more can be laid within its pot life.",
       bucket: "No more can be stirred in your bucket.",
@@ -124,8 +129,8 @@ export const messages = {
       heat: "A larger pot heats up too much.",
     },
     tooMuch: "Poured too much?",
-    poured: (name: Shown) => `${name} in the bucket, g`,
-    noNumber: "Type what is in the bucket, in grams.",
+    poured: (name: Shown) => `${name} in the bucket`,
+    noNumber: "Type what is in the bucket: grams, or as “2 lb 3 oz”.",
     holds: "The ratio holds.",
     add: (mass: Shown, name: Shown) => `${mass} of ${String(name).toLowerCase()}`,
     addThese: (what: Shown, whole: Shown) => `Add ${what}: then the ratio holds again, and the pot is ${whole}.`,
