@@ -97,15 +97,22 @@ describe("the plan document", () => {
 
   it("of version 8 keeps its shell without a foot, its keys by rule, and what a bolt is let bear", () => {
     const { foot: _foot, casting, jacketKeys, ...shell } = newPlan().shell;
+    const wall = { id: "line-1", widthMm: 61, joint: "straps", bolts: null };
     const { strapLoadN: _strapLoadN, ...withoutStraps } = casting;
     const { placed: _placed, ...byRule } = jacketKeys;
     const stored = {
       ...newPlan(),
       version: 8,
-      shell: { ...shell, casting: { ...withoutStraps, boltLoadN: 99 }, jacketKeys: { ...byRule, spacingMm: 333 } },
+      shell: {
+        ...shell,
+        flanges: { ...shell.flanges, walls: [wall] },
+        casting: { ...withoutStraps, boltLoadN: 99 },
+        jacketKeys: { ...byRule, spacingMm: 333 },
+      },
     };
     const read = upgradePlan(stored).shell;
     expect(read.foot.isFlanged).toBe(false);
+    expect(read.flanges.walls).toEqual([{ ...wall, keys: null }]);
     expect(read.casting).toEqual({ ...casting, boltLoadN: 99 });
     expect(read.jacketKeys).toEqual({ ...jacketKeys, spacingMm: 333 });
   });

@@ -102,6 +102,7 @@ const flanges = z.object({
         id,
         widthMm: flangeWidth.nullable(),
         joint: z.enum(JOINTS),
+        keys: z.enum(KEY_KINDS).nullable(),
         bolts: z
           .array(z.object({ alongMm: z.number().min(0).max(50_000), offMm: z.number().min(0).max(200) }))
           .max(400)
@@ -368,14 +369,18 @@ function fromVersion7(stored: unknown): unknown {
 const version8 = z.looseObject({
   version: z.literal(8),
   jacket: z.looseObject({}),
-  shell: z.looseObject({ casting: z.looseObject({}), jacketKeys: z.looseObject({}) }),
+  shell: z.looseObject({
+    casting: z.looseObject({}),
+    jacketKeys: z.looseObject({}),
+    flanges: z.looseObject({ walls: z.array(z.looseObject({})) }),
+  }),
 });
 
 /** Version 9 has a foot along the board, keys set by hand, straps, and mixes. A plan that had no foot keeps none. */
 function fromVersion8(stored: unknown): unknown {
   const old = version8.safeParse(stored);
   if (!old.success) return stored;
-  const { casting, jacketKeys, ...shell } = old.data.shell;
+  const { casting, jacketKeys, flanges, ...shell } = old.data.shell;
   return {
     ...old.data,
     version: 9,
@@ -387,6 +392,7 @@ function fromVersion8(stored: unknown): unknown {
       ...shell,
       casting: { strapLoadN: TYPICAL_CASTING.strapLoadN, ...casting },
       jacketKeys: { placed: TYPICAL_JACKET_KEYS.placed, ...jacketKeys },
+      flanges: { ...flanges, walls: flanges.walls.map((wall) => ({ keys: null, ...wall })) },
     },
   };
 }

@@ -77,6 +77,8 @@ test("every station, the shelf and the settings can be used without eyes or mous
     await page.getByRole("tab", { name: "Catalogue" }).press("Enter");
     await page.getByRole("button", { name: /^Casting plaster/ }).press("Enter");
     await look(`the store by ${theme}`);
+    await page.goto("/maths");
+    await look(`the maths by ${theme}`);
   }
   await page.goto("/settings");
   await page.locator("select[name=theme]").selectOption("day");

@@ -22,6 +22,11 @@ describe("straps round a mould", () => {
   it("are as many as bear the force with both their sides, each as long as it takes to go round", () => {
     const straps = strapsRound(request);
     expect(straps).toHaveLength(3);
+    for (const { ring, heightMm } of straps)
+      for (let k = 0; k < ring.length; k += 3) {
+        expect(Math.abs(Math.hypot(ring[k], ring[k + 1]) - 220)).toBeLessThan(1);
+        expect(ring[k + 2]).toBeCloseTo(heightMm, 3);
+      }
     for (const { lengthMm } of straps) expect(Math.abs(lengthMm - 400 - 2 * Math.PI * 220)).toBeLessThan(8);
   });
 

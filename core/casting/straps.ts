@@ -16,6 +16,8 @@ export interface Strap {
   readonly heightMm: number;
   /** To buy: round the mould, and what the buckle takes, mm. */
   readonly lengthMm: number;
+  /** Where it lies, xyz per point, closed. */
+  readonly ring: Float32Array;
 }
 
 export interface StrapsRequest {
@@ -65,13 +67,14 @@ export function strapsRound({ mesh, shellMm, edges, forceN, loadN, depthMm, posi
     const wanted = position === "as-it-stands" ? low + depthMm - down : high - depthMm + down;
     const at = Math.min(most, Math.max(least, wanted));
     const near = places.filter(([, , z]) => Math.abs(z - at) <= WIDE_MM / 2 + shellMm);
-    return { heightMm: at, lengthMm: perimeterMm(near) + BUCKLE_MM };
+    const hull = hullOf(near.map(([x, y]) => ({ x, y })));
+    const ring = Float32Array.from(hull.flatMap(({ x, y }) => [x, y, at]));
+    return { heightMm: at, lengthMm: perimeterMm(hull) + BUCKLE_MM, ring };
   }).sort((a, b) => a.heightMm - b.heightMm);
 }
 
-/** Round the convex hull of places, seen from above, mm. */
-function perimeterMm(places: readonly (readonly [number, number, number])[]): number {
-  const hull = hullOf(places.map(([x, y]) => ({ x, y })));
+/** Round a hull, mm. */
+function perimeterMm(hull: readonly { readonly x: number; readonly y: number }[]): number {
   return hull.reduce((sum, a, k) => {
     const b = hull[(k + 1) % hull.length];
     return sum + Math.hypot(b.x - a.x, b.y - a.y);

@@ -68,6 +68,24 @@ export class AlongWall {
     return [at(0), at(1), at(2)];
   }
 
+  /** How far along the foot the place of it lies that is nearest to one, mm. */
+  alongNear([x, y, z]: readonly [number, number, number]): number {
+    const { foot } = this.wall;
+    let [best, least2] = [0, Number.POSITIVE_INFINITY];
+    for (let k = 0; k + 1 < this.alongMm.length; k++) {
+      const from = [foot[3 * k], foot[3 * k + 1], foot[3 * k + 2]];
+      const leg = [0, 1, 2].map((a) => foot[3 * k + 3 + a] - from[a]);
+      const to = [x - from[0], y - from[1], z - from[2]];
+      const whole2 = leg[0] ** 2 + leg[1] ** 2 + leg[2] ** 2 || 1;
+      const share = Math.max(0, Math.min(1, (leg[0] * to[0] + leg[1] * to[1] + leg[2] * to[2]) / whole2));
+      const away2 = leg.reduce((sum, part, a) => sum + (to[a] - share * part) ** 2, 0);
+      if (away2 >= least2) continue;
+      least2 = away2;
+      best = this.alongMm[k] + share * (this.alongMm[k + 1] - this.alongMm[k]);
+    }
+    return best;
+  }
+
   /** Towards the section on the left, of length one. */
   normal(alongMm: number): [number, number, number] {
     const { foot, out } = this.ground;

@@ -171,6 +171,16 @@ describe("flange keys", () => {
     expect(keysWith(0.2, "groove").grooves).toEqual([]);
   });
 
+  it("may be of another kind on one wall", () => {
+    const along = alongOf(groundOf(long), 70);
+    const choice = { id: "line", widthMm: null, joint: "bolts" as const, keys: "groove" as const, bolts: null };
+    const own = fasteningsOf(along, settings({}), choice, TERMS);
+    const all = fasteningsOf(along, settings({ keys: { kind: "groove" } }), null, TERMS);
+    expect(own).toEqual(all);
+    expect(own.grooves.length).toBeGreaterThan(0);
+    expect(fasteningsOf(along, settings({}), { ...choice, keys: null }, TERMS).dimples.length).toBeGreaterThan(0);
+  });
+
   it("as a groove leave the bolts farther out, clear of it", () => {
     const { grooves } = keysWith(1, "groove");
     expect(grooves).toHaveLength(1);
@@ -211,10 +221,25 @@ describe("what is placed on any wall", () => {
   });
 });
 
+describe("a place near a wall", () => {
+  it("is told by how far along the wall it lies", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.integer({ min: 0, max: 40 }), (share, offMm) => {
+        const along = alongOf(groundOf(long));
+        const alongMm = share * along.lengthMm;
+        expect(along.alongNear(along.place({ alongMm, offMm }))).toBeCloseTo(alongMm, 3);
+      }),
+    );
+    // Beyond its ends, by its ends.
+    expect(alongOf(groundOf(long)).alongNear([100, 0, -500])).toBe(0);
+    expect(alongOf(groundOf(long)).alongNear([100, 0, 5000])).toBeCloseTo(900, 6);
+  });
+});
+
 describe("what is decided for one wall", () => {
   it("is forgotten when it says nothing any more", () => {
     const wider = chosen(TYPICAL_FLANGES, "line-3", { widthMm: 60 });
-    expect(wider.walls).toEqual([{ id: "line-3", widthMm: 60, joint: "bolts", bolts: null }]);
+    expect(wider.walls).toEqual([{ id: "line-3", widthMm: 60, joint: "bolts", keys: null, bolts: null }]);
     const strapped = chosen(wider, "line-3", { joint: "straps" });
     expect(strapped.walls).toHaveLength(1);
     expect(chosen(chosen(strapped, "line-3", { joint: "bolts" }), "line-3", { widthMm: null }).walls).toEqual([]);

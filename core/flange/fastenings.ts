@@ -134,10 +134,11 @@ export function leastWidthMm(settings: FlangeSettings, terms: FlangeTerms): numb
 
 export function fasteningsOf(
   along: AlongWall,
-  settings: FlangeSettings,
+  forAll: FlangeSettings,
   choice: WallChoice | null,
   terms: FlangeTerms,
 ): Fastenings {
+  const settings = choice?.keys ? { ...forAll, keys: { ...forAll.keys, kind: choice.keys } } : forAll;
   const bolted = (choice?.joint ?? "bolts") === "bolts";
   const places = !bolted ? [] : (choice?.bolts ?? boltsByRule(along, settings, terms));
   const dimples = settings.keys.kind === "dimples" ? dimplesBetween(along, settings, places) : [];

@@ -20,6 +20,8 @@ export interface WallChoice {
   readonly id: string;
   readonly widthMm: number | null;
   readonly joint: Joint;
+  /** What registers its flanges; null goes by the rule for all. */
+  readonly keys: FlangeKeyKind | null;
   /** Bolts set by hand. */
   readonly bolts: readonly BoltPlace[] | null;
 }
@@ -62,9 +64,9 @@ export function widthFor(settings: Pick<FlangeSettings, "widthMm" | "walls">, id
 
 /** The settings with something decided for one wall; a choice that says nothing any more is dropped. */
 export function chosen(settings: FlangeSettings, id: string, change: Partial<Omit<WallChoice, "id">>): FlangeSettings {
-  const before = choiceFor(settings, id) ?? { id, widthMm: null, joint: "bolts", bolts: null };
+  const before = choiceFor(settings, id) ?? { id, widthMm: null, joint: "bolts", keys: null, bolts: null };
   const choice: WallChoice = { ...before, ...change };
   const others = settings.walls.filter((wall) => wall.id !== id);
-  const plain = choice.widthMm === null && choice.joint === "bolts" && choice.bolts === null;
+  const plain = choice.widthMm === null && choice.joint === "bolts" && choice.keys === null && choice.bolts === null;
   return { ...settings, walls: plain ? others : [...others, choice] };
 }

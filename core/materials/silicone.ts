@@ -54,6 +54,12 @@ export function heavierThanWeighed(id: SiliconeId): number {
   return siliconeOf(id).densityGPerCm3 / WEIGHED_AT_G_PER_CM3;
 }
 
+/** How much dearer a silicone is than the usual one, which the workshop's rate is for: at typical prices, in largest packs. */
+export function dearerThanUsual(id: SiliconeId): number {
+  const perKg = (of: SiliconeId) => Math.min(...entryOf(of).packs.map(({ amount, priceMinor }) => priceMinor / amount));
+  return perKg(id) / perKg(USUAL_SILICONE);
+}
+
 /** Mass of a volume of cured silicone, g. */
 export function siliconeMassG(volumeMm3: number, densityGPerCm3 = WEIGHED_AT_G_PER_CM3): number {
   return (volumeMm3 / MM3_PER_CM3) * densityGPerCm3;

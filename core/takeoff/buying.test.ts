@@ -59,6 +59,32 @@ describe("what is bought for a plan", () => {
   });
 });
 
+describe("money at the workshop's rates", () => {
+  const cost = (change: Partial<typeof document>) =>
+    takeoff({ ...document, ...change }, jacket, parting, TYPICAL_RATES);
+
+  it("is dearer where silicone or shell are, and goes by the rate where they are the usual ones", () => {
+    const usual = cost({});
+    const { costMinor, siliconeG, shellG, handsMin, finishMin } = usual;
+    const { siliconePerKgMinor, shellPerKgMinor, hourMinor } = TYPICAL_RATES;
+    const byRate =
+      ((siliconeG * 1.1) / 1000) * siliconePerKgMinor +
+      (shellG / 1000) * shellPerKgMinor +
+      ((handsMin + finishMin) / 60) * hourMinor;
+    expect(costMinor).toBe(Math.round(byRate));
+    const platinum = cost({ jacket: { ...document.jacket, silicone: "platinum-brushable" } });
+    expect(platinum.costMinor).toBeGreaterThan(costMinor);
+    // A kilogram of epoxy and cloth costs many times one of plaster and jute.
+    const epoxy = cost({ shell: { ...document.shell, system: "epoxy-cloth", figures: {} } });
+    const perKg = (taken: typeof usual) => {
+      const unit = taken.costWorking.inputs.find(({ name }) => name === "shell")?.unit ?? "";
+      return Number(unit.split(" ").at(-1));
+    };
+    expect(perKg(usual)).toBe(shellPerKgMinor / 100);
+    expect(perKg(epoxy)).toBeGreaterThan(5 * perKg(usual));
+  });
+});
+
 describe("shell systems side by side", () => {
   const totals = { jacket, parting, rates: TYPICAL_RATES, today: TODAY };
 

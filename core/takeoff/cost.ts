@@ -10,6 +10,7 @@ export interface Cost {
   readonly costWorking: Working;
 }
 
+/** @param dearer how much dearer silicone and shell are than those that the rates are for */
 export function costOf(
   {
     siliconeG,
@@ -18,8 +19,11 @@ export function costOf(
     finishMin,
   }: Readonly<Record<"siliconeG" | "shellG" | "handsMin" | "finishMin", number>>,
   rates: Rates,
+  dearer: Readonly<Record<"silicone" | "shell", number>>,
 ): Cost {
-  const { currency, siliconePerKgMinor, shellPerKgMinor, hourMinor } = rates;
+  const { currency, hourMinor } = rates;
+  const siliconePerKgMinor = rates.siliconePerKgMinor * dearer.silicone;
+  const shellPerKgMinor = rates.shellPerKgMinor * dearer.shell;
   const boughtKg = (siliconeG / 1000) * (1 + SILICONE.wasteShare.value);
   const costMinor = Math.round(
     boughtKg * siliconePerKgMinor + (shellG / 1000) * shellPerKgMinor + ((handsMin + finishMin) / 60) * hourMinor,
@@ -34,8 +38,16 @@ export function costOf(
     costWorking: {
       formula: "silicone × price + shell × price + hours × rate",
       inputs: [
-        { name: "silicone with waste", value: boughtKg, unit: `kg at ${currency} ${siliconePerKgMinor / 100}` },
-        { name: "shell", value: shellG / 1000, unit: `kg at ${currency} ${shellPerKgMinor / 100}` },
+        {
+          name: "silicone with waste",
+          value: boughtKg,
+          unit: `kg at ${currency} ${Number((siliconePerKgMinor / 100).toFixed(2))}`,
+        },
+        {
+          name: "shell",
+          value: shellG / 1000,
+          unit: `kg at ${currency} ${Number((shellPerKgMinor / 100).toFixed(2))}`,
+        },
         hours("finishing every cast", finishMin),
         hours("hands", handsMin),
       ],

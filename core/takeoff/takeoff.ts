@@ -6,9 +6,11 @@ import { jacketThicknessMm } from "../jacket/coat.ts";
 import { seamTakeoff } from "../jacket/seam.ts";
 import { materialName } from "../materials/catalogue.ts";
 import type { Working } from "../materials/property.ts";
+import { dearerThanUsual } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import type { Task } from "../schedule/line.ts";
 import { shellTakeoff } from "../shell/index.ts";
+import { dearerThanRated } from "../shell/price.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
 import { type Fixings, spanAsBuilt } from "./fixings.ts";
@@ -78,6 +80,9 @@ export function takeoff(
     handsMin,
     finishMin,
     handsWorking: handsWorking(document, jacket, parting, shell, rates),
-    ...costOf({ siliconeG: quantities.siliconeG + quantities.keysG, shellG, handsMin, finishMin }, rates),
+    ...costOf({ siliconeG: quantities.siliconeG + quantities.keysG, shellG, handsMin, finishMin }, rates, {
+      silicone: dearerThanUsual(document.jacket.silicone),
+      shell: dearerThanRated(system, figures),
+    }),
   };
 }

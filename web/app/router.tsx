@@ -8,6 +8,7 @@ import { LostPage, TroublePage } from "./TroublePage.tsx";
 const course = () => import("../course/CoursePage.tsx");
 const built = () => import("../course/builds/BuildPage.tsx");
 const store = () => import("../store/StorePage.tsx");
+const maths = () => import("../maths/MathsPage.tsx");
 const settings = () => import("../settings/SettingsPage.tsx");
 
 /** Fetches the pages that are likely to be asked for next, and the signs on them, while nothing else is to be done. */
@@ -27,6 +28,7 @@ export const router = createBrowserRouter([
     children: [
       { path: "/", element: <ShelfPage /> },
       { path: "/settings", lazy: async () => ({ Component: (await settings()).SettingsPage }) },
+      { path: "/maths", lazy: async () => ({ Component: (await maths()).MathsPage }) },
       { path: "/store", lazy: async () => ({ Component: (await store()).StorePage }) },
       { path: "/pieces/:pieceId", element: <Navigate to="piece" replace /> },
       { path: "/pieces/:pieceId/builds/:buildId", lazy: async () => ({ Component: (await built()).BuildPage }) },

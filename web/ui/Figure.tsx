@@ -34,6 +34,9 @@ export function WorkingNote({ working }: { working: Working }) {
           </li>
         ))}
       </ul>
+      <a className="text-xs underline" href="/maths" target="_blank" rel="noreferrer">
+        All of the maths
+      </a>
     </div>
   );
 }

@@ -1,5 +1,6 @@
 /** The shell's flanges and what holds them together: decided here, seen on the drawing board and the stage. */
 import { useEffect, useState } from "react";
+import type { Strap } from "../../../core/casting/straps.ts";
 import { wallTotals } from "../../../core/plan/builtWalls.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
@@ -19,6 +20,7 @@ import { SolidSections } from "./parts/SolidSections.tsx";
 import { Standing } from "./parts/Standing.tsx";
 import { Straps } from "./parts/Straps.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
+import { useBoltHands } from "./useBoltHands.ts";
 import { useFootprint } from "./useFootprint.ts";
 import { useJacketKeys, useKeyHands } from "./useJacketKeys.ts";
 import { useLugs } from "./useLugs.ts";
@@ -35,6 +37,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const walls = useWalls({ document, planning });
   const keys = useJacketKeys({ document, planning });
   const hands = useKeyHands(keys, { planning });
+  useBoltHands(walls);
   const footprint = useFootprint(walls, { document, planning });
   const straps = useStraps(walls, { document, planning });
   const profile = useProfile({ document, planning });
@@ -43,7 +46,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const lugs = useLugs({ document, planning });
   const [apart, setApart] = useState(0);
   useShellOnStage({ walls, keys, stand, holes, lugs, apart }, document, planning);
-  useProfileOnStage(profile, planning);
+  useLinesOnStage(profile, straps, planning);
   const totals = wallTotals(walls);
   const bolts = walls.reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0);
   return (
@@ -102,11 +105,16 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   );
 }
 
-/** The profile's lines on the stage, beside the parting lines. */
-function useProfileOnStage(profile: ShownProfile | null, { bundle }: StationProps["planning"]): void {
+/** The profile's lines and the straps on the stage, beside the parting lines. */
+function useLinesOnStage(
+  profile: ShownProfile | null,
+  straps: readonly Strap[],
+  { bundle }: StationProps["planning"],
+): void {
   const { stage } = useStage();
   const lines = bundle?.lines;
   useEffect(() => {
-    if (lines) stage?.setLines([...lines, ...(profile?.inSpace ?? [])]);
-  }, [stage, lines, profile]);
+    const round = straps.map(({ ring }) => ({ points: ring, closed: true }));
+    if (lines) stage?.setLines([...lines, ...(profile?.inSpace ?? []), ...round]);
+  }, [stage, lines, profile, straps]);
 }

@@ -107,6 +107,8 @@ export const messages = {
     building: "Building it, at your rate",
     minutes: (count: Shown) => `${count}\u2009min`,
     joint: "Held by",
+    keys: "Registered by",
+    asAllKeys: "As all",
     joints: { bolts: "Bolts", straps: "Straps", clamps: "Clamps" } satisfies Record<Joint, string>,
     length: "Length",
     lean: "Leans off square, at most",

@@ -68,7 +68,8 @@ export function useKeyHands(keys: ShownKeys, { planning }: Pick<StationProps, "p
       at: [...at] as [number, number, number],
       chosen: k === key,
     }));
-    stage?.setLineHandles(keyHand === "move" ? handles : []);
+    // Else the handles are those of the picked wall's bolts.
+    if (keyHand !== null) stage?.setLineHandles(keyHand === "move" ? handles : []);
   }, [stage, places, keyHand, key]);
   useEffect(() => {
     if (keyHand === null) return;

@@ -1,6 +1,12 @@
 import { useContext } from "react";
 import { drillMap } from "../../../../core/flange/drillMap.ts";
-import { FLANGE_WIDTHS_MM, JOINTS, type Joint } from "../../../../core/flange/settings.ts";
+import {
+  FLANGE_WIDTHS_MM,
+  type FlangeKeyKind,
+  JOINTS,
+  type Joint,
+  KEY_KINDS,
+} from "../../../../core/flange/settings.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import { blocksUnder } from "../../../../core/walls/blocks.ts";
 import { SettingsContext, useShow } from "../../../lib/show.ts";
@@ -66,6 +72,15 @@ export function WallCard({ walls, onBoard }: { walls: readonly BuiltWall[]; onBo
             value={joint}
             options={JOINTS.map((value) => ({ value, name: t.joints[value] }))}
             onChange={(value) => choose(id, { joint: value })}
+          />
+          <Choice<FlangeKeyKind | "all">
+            label={t.keys}
+            value={choice?.keys ?? "all"}
+            options={[
+              { value: "all", name: t.asAllKeys },
+              ...KEY_KINDS.map((value) => ({ value, name: messages.flanges.kinds[value] })),
+            ]}
+            onChange={(keys) => choose(id, { keys: keys === "all" ? null : keys })}
           />
           {joint === "bolts" && (
             <div className="mt-1 flex flex-wrap items-center gap-2">

@@ -1,0 +1,42 @@
+/** The bolts of the picked wall in hand on the stage: each has a handle that drags it along its wall. */
+import { useEffect } from "react";
+import type { BoltPlace } from "../../../core/flange/settings.ts";
+import type { BuiltWall } from "../../../core/plan/builtWalls.ts";
+import { useStage } from "../../scene/useStage.tsx";
+import { usePicked } from "./picked.ts";
+import { boltsOf, useFlangeEdits, wholeMm } from "./useWalls.ts";
+
+export function useBoltHands(walls: readonly BuiltWall[]): void {
+  const { stage, listen } = useStage();
+  const { wall: number, keyHand, drag } = usePicked();
+  const { choose } = useFlangeEdits();
+  const built = number === null || keyHand !== null ? undefined : walls[number - 1];
+  const bolts = built?.fastenings.bolts;
+  useEffect(() => {
+    // Keys in hand have the handles.
+    if (keyHand !== null) return;
+    const handles = (bolts ?? []).map((bolt, k) => ({
+      id: String(k),
+      at: built?.along.place(bolt) ?? ([0, 0, 0] as [number, number, number]),
+      chosen: false,
+    }));
+    stage?.setLineHandles(handles);
+  }, [stage, built, bolts, keyHand]);
+  useEffect(() => {
+    if (!built?.id || number === null) return;
+    const { id, along } = built;
+    return listen("onLineHandle", (handle, point, phase) => {
+      const bolt = Number(handle);
+      const held = boltsOf(walls, number)?.[bolt];
+      if (!point || !held || phase === "begin") return;
+      // It slides along its wall, as far off the jacket as it was.
+      const place: BoltPlace = { alongMm: along.alongNear(point), offMm: held.offMm };
+      if (phase === "drag") drag({ wall: number, bolt, place });
+      else {
+        drag(null);
+        const moved = (boltsOf(walls, number) ?? []).map((each, k) => (k === bolt ? wholeMm(place) : each));
+        choose(id, { bolts: moved.sort((a, b) => a.alongMm - b.alongMm) });
+      }
+    });
+  }, [listen, built, number, walls, drag, choose]);
+}
