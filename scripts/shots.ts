@@ -117,7 +117,7 @@ try {
   await page.getByTestId("compared-shells").waitFor();
   await shoot(page, "materials-compare");
   await page.goto(`${base}/store`);
-  await page.getByRole("table").waitFor();
+  await page.getByText("Harbour clay, dug").first().waitFor();
   await shoot(page, "store");
   await page.goto(`${base}/settings`);
   await page.getByRole("heading", { name: "Settings" }).waitFor();
