@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
@@ -32,9 +33,11 @@ function shown(Station: (props: StationProps) => React.ReactNode, own: Partial<S
     return document && <Station piece={FINIAL} document={document} planning={planning} />;
   }
   render(
-    <SettingsContext value={settings}>
-      <Shown />
-    </SettingsContext>,
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <SettingsContext value={settings}>
+        <Shown />
+      </SettingsContext>
+    </QueryClientProvider>,
   );
 }
 

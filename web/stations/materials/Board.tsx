@@ -3,11 +3,9 @@ import { EMPTY_STORE } from "../../../core/materials/stock.ts";
 import { useStore } from "../../lib/queries.ts";
 import type { StationProps } from "../station.ts";
 import { BuildUp } from "./BuildUp.tsx";
-import { BuyingList } from "./BuyingList.tsx";
 import { BuyingTable } from "./BuyingTable.tsx";
 import { Compare } from "./Compare.tsx";
 import { messages } from "./messages.ts";
-import { PotCards } from "./PotCards.tsx";
 import { PotsTable } from "./PotsTable.tsx";
 import { StoreContext } from "./storeHeld.ts";
 import { TouchingTable } from "./TouchingTable.tsx";
@@ -43,8 +41,6 @@ export function MaterialsBoard(props: StationProps) {
       </div>
       <StoreContext value={data?.store ?? EMPTY_STORE}>
         <Pane {...props} />
-        {/* What is printed is the list, but where the pots are looked at their cards. */}
-        {tab === "pots" ? <PotCards {...props} /> : <BuyingList {...props} />}
       </StoreContext>
     </section>
   );

@@ -10,8 +10,10 @@ import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { AtTheBench } from "./AtTheBench.tsx";
 import { messages } from "./messages.ts";
+import { Papers } from "./Papers.tsx";
 
-export function MaterialsStation({ document, planning }: StationProps) {
+export function MaterialsStation(props: StationProps) {
+  const { document, planning } = props;
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const { bundle } = planning;
@@ -108,6 +110,7 @@ export function MaterialsStation({ document, planning }: StationProps) {
           </Part>
         </>
       )}
+      <Papers {...props} />
     </>
   );
 }

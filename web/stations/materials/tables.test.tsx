@@ -14,6 +14,7 @@ import { FINIAL } from "../../testing/pieces.ts";
 import { documentNow, openDocument, planningWith } from "../../testing/planning.ts";
 import { standInServer } from "../../testing/server.ts";
 import { MaterialsBoard } from "./Board.tsx";
+import { Papers } from "./Papers.tsx";
 import { useTab } from "./tab.ts";
 
 vi.mock("./ShellChart.tsx", () => ({ default: () => <p>a chart</p> }));
@@ -40,7 +41,14 @@ const STORE: Store = {
 
 function Board() {
   const document = usePlan((plan) => plan.document);
-  return document && <MaterialsBoard piece={FINIAL} document={document} planning={planning} />;
+  return (
+    document && (
+      <>
+        <MaterialsBoard piece={FINIAL} document={document} planning={planning} />
+        <Papers piece={FINIAL} document={document} planning={planning} />
+      </>
+    )
+  );
 }
 
 function shown() {

@@ -59,7 +59,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
       />
       <WallCard walls={walls} onBoard={document.seat.onBoard} />
       {planning.quality === "settled" && bundle?.skins.length === 1 ? null : <Flanges document={document} />}
-      {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} />}
+      {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} straps={straps} />}
       <Straps document={document} straps={straps} />
       {footprint && <Foot document={document} footprint={footprint} />}
       {bundle && stand && <Standing stand={stand} box={bundle.figures.report.piece.boxMm} />}

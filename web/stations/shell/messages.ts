@@ -271,6 +271,7 @@ export const messages = {
     newtons: (value: Shown) => `${value}\u2009N`,
     pair: (a: Shown, b: Shown) => `Sections ${a} and ${b} apart`,
     perBolt: (bolts: Shown, each: Shown) => `${bolts} bolts, ${each}\u2009N each`,
+    strapped: (straps: Shown, each: Shown) => `${straps} straps, ${each}\u2009N on either side of each`,
     noBolts: (needed: Shown) => `no bolts; it would take ${needed}`,
     tooMuch: (needed: Shown, bolts: Shown) =>
       `More than a bolt is let bear: it takes ${needed} bolts where there are ${bolts}. Add bolts or straps, or fill in stages.`,

@@ -5,6 +5,7 @@ import {
   POUR_POSITIONS,
   type PourPosition,
 } from "../../../../core/casting/settings.ts";
+import type { Strap } from "../../../../core/casting/straps.ts";
 import { DEFERENCE } from "../../../../core/materials/cautions.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
@@ -22,10 +23,13 @@ export function CastingPush({
   document,
   figures,
   walls,
+  straps,
 }: {
   document: PlanDocument;
   figures: PlanFigures;
   walls: readonly BuiltWall[];
+  /** Round the mould, where walls are strapped. */
+  straps: readonly Strap[];
 }) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
@@ -37,6 +41,11 @@ export function CastingPush({
     edit((plan) => ({ ...plan, shell: { ...plan.shell, casting: { ...plan.shell.casting, ...change } } }));
   const charged = isCharge(brief.castMethod);
   const head = liquidHead({ wetted: cavity, walls, casting, castMaterial: brief.castMaterial, isCharge: charged });
+  /** Are the two held by straps alone? */
+  const isStrapped = (pair: readonly number[]) => {
+    const own = walls.filter(({ wall }) => wall.sections.every((section) => pair.includes(section)));
+    return straps.length > 0 && own.every(({ choice }) => choice?.joint === "straps");
+  };
   return (
     <Part title={t.title}>
       <Choice<PourPosition>
@@ -51,9 +60,13 @@ export function CastingPush({
         <div key={sections.join()}>
           <Figure label={t.pair(...sections)}>{t.newtons(round(forceN))}</Figure>
           <p className="quiet text-right text-xs">
-            {perBoltN === null ? t.noBolts(neededBolts) : t.perBolt(bolts, round(perBoltN))}
+            {isStrapped(sections)
+              ? t.strapped(straps.length, round(forceN / (2 * straps.length)))
+              : perBoltN === null
+                ? t.noBolts(neededBolts)
+                : t.perBolt(bolts, round(perBoltN))}
           </p>
-          {(perBoltN === null ? forceN > casting.boltLoadN : perBoltN > casting.boltLoadN) && (
+          {!isStrapped(sections) && (perBoltN === null ? forceN > casting.boltLoadN : perBoltN > casting.boltLoadN) && (
             <Caution>{t.tooMuch(neededBolts, bolts)}</Caution>
           )}
         </div>
