@@ -134,6 +134,8 @@ export interface Weighed {
 
 /** Less than so many steps of the scale is not weighed well: it is counted in drops. */
 const COARSE_STEPS = 10;
+/** Nobody counts more drops than this. */
+const MOST_DROPS = 60;
 
 /** The weigh-out card of one pot. */
 export function weighOut({ parts, tops }: Mixture, potG: number, { scaleStepG }: MixingSettings): Weighed[] {
@@ -156,7 +158,7 @@ export function weighOut({ parts, tops }: Mixture, potG: number, { scaleStepG }:
     .filter(({ per100 }) => per100 > 0)
     .map(({ name, per100, dropsPerG }): Weighed => {
       const g = (baseG * per100) / 100;
-      const counted = dropsPerG !== null && g < COARSE_STEPS * scaleStepG;
+      const counted = dropsPerG !== null && g < COARSE_STEPS * scaleStepG && g * dropsPerG <= MOST_DROPS;
       return {
         name,
         g: counted ? g : rounded(g),

@@ -41,8 +41,9 @@ export function gypsumMix(material: MaterialId, name: string, waterPer100: numbe
   return {
     ...{ material, name, potMin: workMin, hastens: false, mostG: null, leastC: null, gPerMin: GYPSUM_G_PER_MIN },
     parts: [
-      { name: "Powder", parts: 100, densityGPerCm3: null },
+      // Powder is sifted into the water, which is weighed first.
       { name: "Water", parts: waterPer100, densityGPerCm3: 1 },
+      { name: "Powder", parts: 100, densityGPerCm3: null },
     ],
     tops: [],
     densityGPerCm3: gypsumYield(waterPer100).wetKgPerLitre,

@@ -4,7 +4,7 @@ import { DEFERENCE } from "../../../core/materials/cautions.ts";
 import { useShow } from "../../lib/show.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
-import { stepName } from "./PotsTable.tsx";
+import { amountOf, stepName } from "./PotsTable.tsx";
 import { usePots } from "./usePots.ts";
 
 const t = messages.pots;
@@ -31,9 +31,7 @@ export function PotCards(props: StationProps) {
                 {row.card.map(({ name, g, runningG, drops }) => (
                   <tr key={name} className="border-t border-black/40">
                     <td>{name}</td>
-                    <td className="text-right font-semibold">
-                      {drops === null ? show.weighed(g, scaleStepG) : t.drops(drops)}
-                    </td>
+                    <td className="text-right font-semibold">{amountOf(g, drops, show.weighed(g, scaleStepG))}</td>
                     <td className="pl-3 text-right text-sm">
                       {runningG === null ? t.alone : show.weighed(runningG, scaleStepG)}
                     </td>

@@ -87,6 +87,12 @@ export function PotsTable(props: StationProps) {
   );
 }
 
+/** What is weighed or counted of a part; less than the scale tells is a pinch. */
+export function amountOf(g: number, drops: number | null, weighed: string): string {
+  if (drops !== null) return t.drops(drops);
+  return g > 0 ? weighed : t.pinch;
+}
+
 /** Nobody pours more exactly than this share of a pot. */
 const HELD_SHARE = 0.004;
 
@@ -112,7 +118,7 @@ function Card({ row, mixing, show }: { row: PotRow; mixing: MixingSettings; show
             {card.map(({ name, g, runningG, ml, drops }) => (
               <tr key={name}>
                 <td>{name}</td>
-                <td className="font-medium">{drops === null ? show.weighed(g, stepG) : t.drops(drops)}</td>
+                <td className="font-medium">{amountOf(g, drops, show.weighed(g, stepG))}</td>
                 <td>{runningG === null ? t.alone : show.weighed(runningG, stepG)}</td>
                 <td>{ml === null ? "" : t.millilitres(Math.round(ml))}</td>
               </tr>

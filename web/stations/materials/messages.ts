@@ -118,6 +118,7 @@ export const messages = {
     orMl: "Or measure",
     alone: "by itself",
     drops: (count: Shown) => `${count} drops`,
+    pinch: "a pinch",
     millilitres: (count: Shown) => `${count}\u2009ml`,
     loss: (mass: Shown) => `With ${mass} in all that stays in buckets and brushes. Equal pots leave nothing over.`,
     working: (people: Shown, pace: Shown, gPerMin: Shown, minutes: Shown) =>
