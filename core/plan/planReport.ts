@@ -7,7 +7,9 @@ import { materialName } from "../materials/catalogue.ts";
 import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
 import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
+import { builtFootprint } from "./builtFoot.ts";
 import type { BuiltSection } from "./builtSections.ts";
+import { builtStraps } from "./builtStraps.ts";
 import { type BuiltWall, boltReport, flangeKeyReport, wallReport } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
@@ -42,6 +44,9 @@ export function planReport(
     ...fixingsFrom({ jacket: result.parting.filled, cavity: result.cavity }, document, walls ?? [], keys.length),
     ...(solids.length > 0 ? { solidsMm3: solids.map(({ volumeMm3 }) => volumeMm3) } : {}),
   });
+  const ground = { jacket: result.parting.filled, cavity: result.cavity };
+  const straps = builtStraps(ground, document, walls ?? []);
+  const footprint = builtFootprint({ piece: result.piece.mesh, jacket: ground.jacket }, document, walls ?? []);
   return {
     ...weighedAs(geometry, document.jacket.silicone),
     sections: geometry.sections.map((section, k) => ({
@@ -54,6 +59,11 @@ export function planReport(
     bolts: walls ? boltReport(walls) : [],
     flangeKeys: walls ? flangeKeyReport(walls) : [],
     jacketKeys: keys,
+    straps: straps.map(({ heightMm, lengthMm }) => ({ heightMm, lengthMm })),
+    foot: footprint && {
+      ...{ boardMm: footprint.boardMm, pourHole: footprint.pourHole },
+      bolts: footprint.bolts.map(({ at }) => at),
+    },
     liquidHead: walls && result.cavity ? headOf(document, result.cavity, walls) : null,
     cutOff,
     plans: plans.map((plan) => ({

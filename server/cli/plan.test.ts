@@ -69,6 +69,7 @@ describe("./run plan", () => {
       expect(alongMm).toBeLessThan(wall.lengthMm);
     }
     expect(report.flangeKeys).toHaveLength(wall.flangeKeys);
+    expect(report.straps).toEqual([]);
     expect(report.jacketKeys.every(({ biteMm }) => biteMm <= report.giveMm)).toBe(true);
     expect(report.liquidHead?.pairs.map(({ sections }) => sections)).toEqual([[1, 2]]);
     expect(Object.keys(report.timingsMs)).toEqual(["read", "field", "jacket", "plan", "total"]);

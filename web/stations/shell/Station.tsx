@@ -1,6 +1,7 @@
 /** The shell's flanges and what holds them together: decided here, seen on the drawing board and the stage. */
 import { useEffect, useState } from "react";
 import type { Strap } from "../../../core/casting/straps.ts";
+import { type Footprint, OVER_BOARD_MM } from "../../../core/foot/footprint.ts";
 import { wallTotals } from "../../../core/plan/builtWalls.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
@@ -46,7 +47,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const lugs = useLugs({ document, planning });
   const [apart, setApart] = useState(0);
   useShellOnStage({ walls, keys, stand, holes, lugs, apart }, document, planning);
-  useLinesOnStage(profile, straps, planning);
+  useLinesOnStage(profile, straps, footprint, planning);
   const totals = wallTotals(walls);
   const bolts = walls.reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0);
   return (
@@ -105,16 +106,21 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   );
 }
 
-/** The profile's lines and the straps on the stage, beside the parting lines. */
+/** The profile's lines, the straps and the foot's edge on the stage, beside the parting lines. */
 function useLinesOnStage(
   profile: ShownProfile | null,
   straps: readonly Strap[],
+  footprint: Footprint | null,
   { bundle }: StationProps["planning"],
 ): void {
   const { stage } = useStage();
   const lines = bundle?.lines;
   useEffect(() => {
     const round = straps.map(({ ring }) => ({ points: ring, closed: true }));
-    if (lines) stage?.setLines([...lines, ...(profile?.inSpace ?? []), ...round]);
-  }, [stage, lines, profile, straps]);
+    const foot = (footprint?.foot ?? []).map((ring) => ({
+      points: Float32Array.from(ring.flatMap(([x, y]) => [x, y, OVER_BOARD_MM])),
+      closed: true,
+    }));
+    if (lines) stage?.setLines([...lines, ...(profile?.inSpace ?? []), ...round, ...foot]);
+  }, [stage, lines, profile, straps, footprint]);
 }
