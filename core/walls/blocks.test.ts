@@ -35,5 +35,7 @@ describe("blocks under a wall", () => {
   it("are none under a wall that stands upright, nor under one on the board", () => {
     expect(blocksUnder(wall(1000, 300, 0, 80), 0)).toEqual([]);
     expect(blocksUnder(wall(1000, 10, 0, 0), 0)).toEqual([]);
+    // Nor is a wall as high as a man stood on blocks.
+    expect(blocksUnder(wall(1000, 1500, 0, 0), 0)).toEqual([]);
   });
 });

@@ -19,6 +19,8 @@ const APART_MM = 180;
 const LEVEL = 0.5;
 /** Lower than this it is held by clay alone, mm. */
 const LEAST_MM = 25;
+/** Higher than this nobody stacks blocks: the wall is strutted off the piece, mm. */
+const MOST_MM = 800;
 
 /** @param boardMm height of the board, mm */
 export function blocksUnder({ foot, head, widthsMm }: Wall, boardMm: number): Block[] {
@@ -44,7 +46,7 @@ export function blocksUnder({ foot, head, widthsMm }: Wall, boardMm: number): Bl
     if (length < 1e-9 || Math.abs(cross[2]) / length < LEVEL) continue;
     const middle: [number, number, number] = [own[0] + wide[0] / 2, own[1] + wide[1] / 2, own[2] + wide[2] / 2];
     const heightMm = middle[2] - boardMm;
-    if (heightMm < LEAST_MM) continue;
+    if (heightMm < LEAST_MM || heightMm > MOST_MM) continue;
     out.push({ alongMm, at: middle, heightMm });
     last = alongMm;
   }

@@ -6,6 +6,13 @@ import { useStage } from "../../scene/useStage.tsx";
 import { usePicked } from "./picked.ts";
 import { boltsOf, useFlangeEdits, wholeMm } from "./useWalls.ts";
 
+/** Just beyond the wall's outer edge, where it is seen from either side. */
+function handleAt({ along }: BuiltWall, { alongMm }: BoltPlace): [number, number, number] {
+  return along.place({ alongMm, offMm: along.widthMm(alongMm) + BEYOND_MM });
+}
+
+const BEYOND_MM = 8;
+
 export function useBoltHands(walls: readonly BuiltWall[]): void {
   const { stage, listen } = useStage();
   const { wall: number, keyHand, drag } = usePicked();
@@ -17,7 +24,7 @@ export function useBoltHands(walls: readonly BuiltWall[]): void {
     if (keyHand !== null) return;
     const handles = (bolts ?? []).map((bolt, k) => ({
       id: String(k),
-      at: built?.along.place(bolt) ?? ([0, 0, 0] as [number, number, number]),
+      at: handleAt(built as BuiltWall, bolt),
       chosen: false,
     }));
     stage?.setLineHandles(handles);
