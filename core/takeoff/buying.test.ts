@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { EMPTY_STORE, type Store } from "../materials/stock.ts";
 import { newPlan } from "../plan/document/document.ts";
@@ -131,6 +132,38 @@ describe("shell systems side by side", () => {
     expect(pouredBlockG([400, 400, 900], 60e6, "tin-brushable-low") / 1000).toBeCloseTo(
       ((450 * 450 * 925 - 60e6) / 1e6) * 1.1,
       6,
+    );
+  });
+});
+
+describe("figures that nobody means", () => {
+  const anyFigure = fc.oneof(fc.constantFrom(0, -5, 500, 1e9), fc.double({ min: 0, max: 100, noNaN: true }));
+
+  it("are kept within what can be laid: every system still weighs, costs and is bought sensibly", () => {
+    const made = fc.record({
+      system: fc.constantFrom(...shellSystems),
+      values: fc.array(anyFigure, { minLength: 10, maxLength: 10 }),
+      temperatureC: fc.constantFrom(5, 12, 20, 40),
+      priceMinor: fc.constantFrom(0, 1, 5000),
+    });
+    fc.assert(
+      fc.property(made, ({ system, values, temperatureC, priceMinor }) => {
+        const figures = Object.fromEntries(system.parameters.map(({ key }, k) => [key, values[k % values.length]]));
+        const plan = {
+          ...document,
+          mixing: { ...document.mixing, temperatureC },
+          shell: { ...document.shell, system: system.id, figures },
+        };
+        const taken = takeoff(plan, jacket, parting, { ...TYPICAL_RATES, shellPerKgMinor: priceMinor });
+        expect(taken.thicknessMm).toBeGreaterThan(0);
+        expect(Number.isFinite(taken.costMinor)).toBe(true);
+        for (const massG of taken.sectionMassesG) expect(massG).toBeGreaterThan(0);
+        for (const row of buyingRows(taken.materials, EMPTY_STORE, TODAY)) {
+          expect(row.need).toBeGreaterThanOrEqual(0);
+          if (row.bought) expect(row.bought.amount).toBeGreaterThanOrEqual(row.missing - 1e-6);
+        }
+      }),
+      { numRuns: 150 },
     );
   });
 });

@@ -278,3 +278,78 @@ describe("the drawing board", () => {
     expect(screen.getByText(/^Measured from/)).toBeDefined();
   });
 });
+
+describe("the foot on the board", () => {
+  it("is carried out by its own measure, bolted to a board that stays, and drawn with its holes", async () => {
+    shown();
+    const foot = part("Foot on the board");
+    expect(within(screen.getByTestId("footprint")).getByRole("img")).toBeDefined();
+    const board = () => foot.getByText("Board, with room for hands").nextSibling?.textContent;
+    const before = board();
+    await userEvent.clear(foot.getByLabelText("Beyond the rim"));
+    await userEvent.type(foot.getByLabelText("Beyond the rim"), "100");
+    expect(documentNow().shell.foot.beyondMm).toBe(100);
+    expect(board()).not.toBe(before);
+    await userEvent.click(foot.getByLabelText("The board stays a part of the mould"));
+    const bolts = Number(foot.getByText("Bolts through the foot").nextSibling?.textContent);
+    expect(bolts).toBeGreaterThanOrEqual(3);
+    // A cross of two lines and a number each.
+    expect(screen.getByTestId("footprint").querySelectorAll("circle")).toHaveLength(bolts);
+    await userEvent.click(foot.getByLabelText(/^The shell runs out over the rim/));
+    expect(foot.getByText("The shell ends on the jacket's rim.")).toBeDefined();
+  });
+
+  it("says so where the piece's foot is too narrow for a hole to pour through", async () => {
+    shown();
+    const foot = part("Foot on the board");
+    await userEvent.click(foot.getByLabelText("The board stays a part of the mould"));
+    await userEvent.clear(foot.getByLabelText("Hole to pour through"));
+    await userEvent.type(foot.getByLabelText("Hole to pour through"), "300");
+    const plug = foot.queryByText("Hole and its plug");
+    const none = foot.queryByText(/too narrow for a hole/);
+    // Either a hole no wider than there is room for, or none, and never neither.
+    expect([plug, none].filter(Boolean)).toHaveLength(1);
+  });
+});
+
+describe("a wall that is strapped", () => {
+  it("has straps of a length and at a height each, as many as the push asks for", async () => {
+    shown();
+    await pickTheWall();
+    await userEvent.click(screen.getByRole("button", { name: "Straps" }));
+    const straps = part("Straps");
+    expect(straps.getAllByRole("listitem").length).toBeGreaterThanOrEqual(2);
+    const few = straps.getAllByRole("listitem").length;
+    await userEvent.clear(straps.getByLabelText("One is let bear"));
+    await userEvent.type(straps.getByLabelText("One is let bear"), "50");
+    expect(part("Straps").getAllByRole("listitem").length).toBeGreaterThanOrEqual(few);
+    expect(part("Push of the cast").getByText(/straps, .* on either side of each/)).toBeDefined();
+  });
+});
+
+describe("keys on the jacket by hand", () => {
+  it("stand where they stood until one is taken away, and by rule again", async () => {
+    shown();
+    const keys = () => part("Keys on the jacket");
+    const before = documentNow().shell.jacketKeys.placed;
+    expect(before).toBeNull();
+    await userEvent.click(keys().getByRole("button", { name: "Set them by hand" }));
+    const placed = documentNow().shell.jacketKeys.placed ?? [];
+    expect(placed.length).toBeGreaterThan(0);
+    // The one that is chosen on the stage.
+    usePicked.setState({ key: 0 });
+    await userEvent.click(await screen.findByRole("button", { name: "Take key 1 away" }));
+    expect(documentNow().shell.jacketKeys.placed).toEqual(placed.slice(1));
+    await userEvent.click(keys().getByRole("button", { name: "Place them by rule again" }));
+    expect(documentNow().shell.jacketKeys.placed).toBeNull();
+  });
+
+  it("are told what speaks against them", () => {
+    openDocument({
+      ...document,
+      shell: { ...document.shell, jacketKeys: { ...document.shell.jacketKeys, placed: [[0, 0, 5000]] } },
+    });
+    shown();
+    expect(part("Keys on the jacket").getByText(/^Key 1: off the jacket/)).toBeDefined();
+  });
+});
