@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { EMPTY_STORE, type Store } from "../materials/stock.ts";
 import { newPlan } from "../plan/document/document.ts";
 import { shellSystems } from "../shell/index.ts";
-import { buyingMinor, buyingRows } from "./buying.ts";
+import { buyingMinor, buyingRows, unitMinor } from "./buying.ts";
 import { compareShells, compareSilicones, pouredBlockG } from "./compareShells.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
@@ -47,6 +47,11 @@ describe("what is bought for a plan", () => {
     expect(row.leftOver).toBeCloseTo((row.bought?.amount ?? 0) - row.missing, 9);
     expect(rowOf(EMPTY_STORE, "release-agent").lines.length).toBeGreaterThanOrEqual(1);
     expect(rowOf(EMPTY_STORE, "mixing-water").missing).toBe(0);
+  });
+
+  it("costs a unit what its cheapest pack by amount does", () => {
+    expect(unitMinor(EMPTY_STORE, "tin-brushable-low")).toBe(45_600 / 20);
+    expect(unitMinor(EMPTY_STORE, "mixing-water")).toBe(0);
   });
 
   it("goes by the workshop's own packs and prices, down to nothing", () => {

@@ -55,6 +55,12 @@ export function buyingRows(lines: readonly MaterialLine[], store: Store, today: 
   });
 }
 
+/** What a unit of a material costs in the pack that is cheapest by amount, minor units; nothing where it is not sold. */
+export function unitMinor(store: Store, material: MaterialLine["material"]): number {
+  const packs = entriesOf(store).get(material)?.packs ?? [];
+  return packs.length === 0 ? 0 : Math.min(...packs.map(({ amount, priceMinor }) => priceMinor / amount));
+}
+
 /** What all of it costs, minor units. */
 export function buyingMinor(rows: readonly BuyingRow[]): number {
   return rows.reduce((sum, { bought }) => sum + (bought?.priceMinor ?? 0), 0);

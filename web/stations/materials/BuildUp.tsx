@@ -1,15 +1,19 @@
 /** What jacket and shell are built up of: coats and layers in the order they are laid, and what speaks against them. */
+import { useContext } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { entryOf } from "../../../core/materials/catalogue.ts";
+import { SILICONE } from "../../../core/materials/silicone.ts";
 import { spanFor } from "../../../core/plan/stages/ribs.ts";
 import { shellLayers, shellSystem } from "../../../core/shell/index.ts";
-import type { LayerTake } from "../../../core/shell/kinds/layers.ts";
+import type { LayerTake, ShellLayer } from "../../../core/shell/kinds/layers.ts";
 import { type BuildUpWarning, buildUpWarnings } from "../../../core/takeoff/buildUp.ts";
+import { unitMinor } from "../../../core/takeoff/buying.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { Caution } from "../../ui/fields.tsx";
 import { unitText } from "../../ui/unit.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
+import { StoreContext } from "./storeHeld.ts";
 
 const t = messages.buildUp;
 
@@ -22,6 +26,10 @@ export function BuildUp({ document, planning }: StationProps) {
   const spans = report && { widestMm: report.spans.widestMm, limitMm: spanFor(document.shell) };
   const warnings = buildUpWarnings(document, spans ?? null);
   const mm = (value: number) => show.length(Math.round(10 * value) / 10);
+  const store = useContext(StoreContext);
+  const coatMinor = (massG: number) => (massG / 1000) * (1 + SILICONE.wasteShare.value) * unitMinor(store, silicone);
+  const layerMinor = ({ takes }: ShellLayer) =>
+    takes.reduce((sum, { material, perM2 }) => sum + perM2 * unitMinor(store, material), 0);
   return (
     <>
       {warnings.map((warning) => (
@@ -31,7 +39,7 @@ export function BuildUp({ document, planning }: StationProps) {
         {t.jacket} <span className="quiet text-sm font-normal">{entryOf(silicone).name}</span>
       </h2>
       <table className="table table-sm mb-6" data-testid="coats">
-        <Head names={[t.what, t.thickness, t.thickened, t.weighs]} />
+        <Head names={[t.what, t.thickness, t.thickened, t.weighs, t.costs]} />
         <tbody>
           {coats.map((coat, k) => (
             <tr key={coat.id}>
@@ -42,6 +50,7 @@ export function BuildUp({ document, planning }: StationProps) {
               <td>{mm(coat.thicknessMm)}</td>
               <td>{coat.thickened ? t.yes : t.no}</td>
               <td>{report?.jacket.coats[k] ? show.mass(report.jacket.coats[k].massG) : "…"}</td>
+              <td>{report?.jacket.coats[k] ? show.money(coatMinor(report.jacket.coats[k].massG)) : "…"}</td>
             </tr>
           ))}
           <tr className="font-medium">
@@ -49,6 +58,7 @@ export function BuildUp({ document, planning }: StationProps) {
             <td>{mm(jacketThicknessMm(coats))}</td>
             <td />
             <td>{report ? show.mass(report.jacket.siliconeG) : "…"}</td>
+            <td>{report ? show.money(coatMinor(report.jacket.siliconeG)) : "…"}</td>
           </tr>
         </tbody>
       </table>
@@ -56,7 +66,7 @@ export function BuildUp({ document, planning }: StationProps) {
         {t.shell} <span className="quiet text-sm font-normal">{shellSystem(system).name}</span>
       </h2>
       <table className="table table-sm" data-testid="layers">
-        <Head names={[t.what, t.thickness, t.onFlanges, t.takes, t.weighs]} />
+        <Head names={[t.what, t.thickness, t.onFlanges, t.takes, t.weighs, t.costs]} />
         <tbody>
           {layers.map((layer) => (
             <tr key={layer.name}>
@@ -65,6 +75,7 @@ export function BuildUp({ document, planning }: StationProps) {
               <td>{mm(layer.flangeThicknessMm)}</td>
               <td>{layer.takes.map(takeText).join(", ")}</td>
               <td className="whitespace-nowrap">{t.perM2(show.mass(layer.dryG))}</td>
+              <td className="whitespace-nowrap">{t.perM2(show.money(layerMinor(layer)))}</td>
             </tr>
           ))}
           <tr className="font-medium">
@@ -73,6 +84,9 @@ export function BuildUp({ document, planning }: StationProps) {
             <td>{mm(layers.reduce((sum, { flangeThicknessMm }) => sum + flangeThicknessMm, 0))}</td>
             <td />
             <td className="whitespace-nowrap">{t.perM2(show.mass(layers.reduce((sum, { dryG }) => sum + dryG, 0)))}</td>
+            <td className="whitespace-nowrap">
+              {t.perM2(show.money(layers.reduce((sum, layer) => sum + layerMinor(layer), 0)))}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -72,6 +72,7 @@ export const messages = {
     onFlanges: "On flanges",
     takes: "A square metre takes",
     weighs: "Weighs",
+    costs: "Costs",
     coat: (number: Shown) => `Coat ${number}`,
     inAll: "In all",
     yes: "yes",
