@@ -7,7 +7,7 @@ import { choiceFor, type WallChoice, widthFor } from "../flange/settings.ts";
 import { once } from "../job/once.ts";
 import { pagesFor, paperOf } from "../patterns/pages.ts";
 import { pieceDrawing } from "../patterns/sheet.ts";
-import { shellTakeoff } from "../shell/index.ts";
+import { shellThicknesses } from "../shell/index.ts";
 import { CLAY_BEYOND_MM, CLAY_WALL_MM, SHIM_MM } from "../takeoff/flanges.ts";
 import { patternsOf, type WallPattern } from "../walls/pattern.ts";
 import type { WallGround } from "../walls/wallGround.ts";
@@ -91,8 +91,7 @@ function laidOut(
 
 /** Thicknesses of the shell and of its flanges, mm. */
 export function shellTerms({ system, figures }: PlanDocument["shell"]): { shellMm: number; flangeMm: number } {
-  const { thicknessMm, flangeThicknessMm } = shellTakeoff(system, figures, { areasMm2: [], flangeAreasMm2: [] });
-  return { shellMm: thicknessMm, flangeMm: flangeThicknessMm };
+  return shellThicknesses(system, figures);
 }
 
 export interface WallTotals {

@@ -42,14 +42,27 @@ export function shellLayers(id: string, figures: Figures): readonly ShellLayer[]
 export function shellTakeoff(id: string, figures: Figures, span: ShellSpan): ShellTakeoff {
   const layers = shellLayers(id, figures);
   const { areasMm2, flangeAreasMm2 } = span;
+  const { shellMm, flangeMm } = shellThicknesses(id, figures);
   return {
-    thicknessMm: sum(layers.map(({ thicknessMm }) => thicknessMm)),
-    flangeThicknessMm: sum(layers.map(({ flangeThicknessMm }) => flangeThicknessMm)),
+    thicknessMm: shellMm,
+    flangeThicknessMm: flangeMm,
     layers: layers.length,
     sectionMassesG: areasMm2.map((areaMm2, k) =>
       sum(layers.map(({ dryG, flangeDryG }) => (areaMm2 * dryG + flangeAreasMm2[k] * flangeDryG) / MM2_PER_M2)),
     ),
     lines: linesOf(layers, sum(areasMm2) / MM2_PER_M2, sum(flangeAreasMm2) / MM2_PER_M2, wasteOf(id, figures)),
+  };
+}
+
+/** Thicknesses of the shell and of its flanges, mm. */
+export function shellThicknesses(
+  id: string,
+  figures: Figures,
+): { readonly shellMm: number; readonly flangeMm: number } {
+  const layers = shellLayers(id, figures);
+  return {
+    shellMm: sum(layers.map(({ thicknessMm }) => thicknessMm)),
+    flangeMm: sum(layers.map(({ flangeThicknessMm }) => flangeThicknessMm)),
   };
 }
 

@@ -129,3 +129,19 @@ describe("what is used up at the bench", () => {
     expect(shell("brush-polyurethane").of("vapour-filters")).toBeGreaterThan(0);
   });
 });
+
+describe("a remedy that is taken", () => {
+  it("puts its sealer on the list for what it covers, and nothing while it is open or only accepted", () => {
+    const sealing = (how: "met" | "accepted" | null) => {
+      const answers = how ? [{ rule: "gypsum-water-clay", how, reason: "" }] : [];
+      return planned({ touching: { answers } }).taken.materials.filter(({ use }) => use === "sealing");
+    };
+    expect(sealing(null)).toEqual([]);
+    expect(sealing("accepted")).toEqual([]);
+    const [line, ...others] = sealing("met");
+    expect(others).toEqual([]);
+    expect(line.material).toBe("petroleum-jelly");
+    // 60 g for a square metre of the walls: 6 m of line, 45 mm wide.
+    expect(line.quantity).toBeCloseTo(6 * 0.045 * 0.06, 6);
+  });
+});

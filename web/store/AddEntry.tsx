@@ -1,7 +1,8 @@
 /** A material of the workshop's own, put into its catalogue. */
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { FAMILIES, type Family, GROUPS, type Group } from "../../core/materials/entries/entry.ts";
 import type { OwnEntry } from "../../core/materials/stock.ts";
+import { Field } from "./Field.tsx";
 import { messages } from "./messages.ts";
 import { readPacks } from "./packsText.ts";
 
@@ -25,7 +26,7 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
     nameOf: (one: T) => string,
     set: (one: T) => void,
   ) => (
-    <Labelled name={label}>
+    <Field name={label}>
       <select className="select select-sm" value={value} onChange={(event) => set(event.target.value as T)}>
         {all.map((one) => (
           <option key={one} value={one}>
@@ -33,10 +34,10 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
           </option>
         ))}
       </select>
-    </Labelled>
+    </Field>
   );
   const typed = (label: string, value: string, set: (text: string) => void, width: string, hint = "") => (
-    <Labelled name={label}>
+    <Field name={label}>
       <input
         className={`input input-sm ${width}`}
         maxLength={80}
@@ -44,7 +45,7 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
         value={value}
         onChange={(event) => set(event.target.value)}
       />
-    </Labelled>
+    </Field>
   );
   return (
     <form
@@ -72,16 +73,6 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
         {t.addIt}
       </button>
     </form>
-  );
-}
-
-function Labelled({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    // biome-ignore lint/a11y/noLabelWithoutControl: its control is what it is given.
-    <label className="text-sm">
-      <span className="quiet block">{name}</span>
-      {children}
-    </label>
   );
 }
 

@@ -1,12 +1,13 @@
 /** Lots on the shelves: added, weighed anew, taken out; as a table out and in again. */
 import { X } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { type Lot, type LotState, lotState, type StoredEntry } from "../../core/materials/stock.ts";
 import { stockCsv } from "../../core/materials/stockTable.ts";
 import { parseAmount } from "../../core/units/index.ts";
 import { today } from "../lib/dates.ts";
 import { saveFile } from "../lib/saveFile.ts";
 import { unitText } from "../ui/unit.ts";
+import { Field } from "./Field.tsx";
 import { messages } from "./messages.ts";
 import type { StoreProps } from "./storeProps.ts";
 import { TakeIn } from "./TakeIn.tsx";
@@ -124,16 +125,6 @@ function LotRow({ lot, name, unit, state, onAmount, onRemove }: LotRowProps) {
         </button>
       </td>
     </tr>
-  );
-}
-
-function Field({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    // biome-ignore lint/a11y/noLabelWithoutControl: its control is what it is given.
-    <label className="text-sm">
-      <span className="quiet block">{name}</span>
-      {children}
-    </label>
   );
 }
 

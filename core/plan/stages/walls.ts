@@ -1,21 +1,16 @@
 /** What the parting walls stand on: leaned, and how far a flange may reach. Of settled plans alone. */
 import type { Jacket } from "../../jacket/jacket.ts";
-import { shellTakeoff } from "../../shell/index.ts";
+import { shellThicknesses } from "../../shell/index.ts";
 import { wallGrounds } from "../../walls/ground.ts";
 import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
 import { stage } from "./stage.ts";
 
-function thicknessesOf(system: string, figures: Readonly<Record<string, number>>) {
-  const { thicknessMm, flangeThicknessMm } = shellTakeoff(system, figures, { areasMm2: [], flangeAreasMm2: [] });
-  return { shellMm: thicknessMm, flangeMm: flangeThicknessMm };
-}
-
 export const wallsStage = stage({
   name: "walls",
   after: ["jacket", "parting"],
   reads: ({ shell }, { effort }) => ({
-    ...thicknessesOf(shell.system, shell.figures),
+    ...shellThicknesses(shell.system, shell.figures),
     settled: effort.order,
   }),
   progress: {},

@@ -2,12 +2,11 @@
 import { useContext } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { entryOf } from "../../../core/materials/catalogue.ts";
-import { SILICONE } from "../../../core/materials/silicone.ts";
 import { spanFor } from "../../../core/plan/stages/ribs.ts";
 import { shellLayers, shellSystem } from "../../../core/shell/index.ts";
-import type { LayerTake, ShellLayer } from "../../../core/shell/kinds/layers.ts";
+import type { LayerTake } from "../../../core/shell/kinds/layers.ts";
 import { type BuildUpWarning, buildUpWarnings } from "../../../core/takeoff/buildUp.ts";
-import { unitMinor } from "../../../core/takeoff/buying.ts";
+import { coatMinor, layerMinorPerM2 } from "../../../core/takeoff/buying.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { Caution } from "../../ui/fields.tsx";
 import { unitText } from "../../ui/unit.ts";
@@ -27,9 +26,7 @@ export function BuildUp({ document, planning }: StationProps) {
   const warnings = buildUpWarnings(document, spans ?? null);
   const mm = (value: number) => show.length(Math.round(10 * value) / 10);
   const store = useContext(StoreContext);
-  const coatMinor = (massG: number) => (massG / 1000) * (1 + SILICONE.wasteShare.value) * unitMinor(store, silicone);
-  const layerMinor = ({ takes }: ShellLayer) =>
-    takes.reduce((sum, { material, perM2 }) => sum + perM2 * unitMinor(store, material), 0);
+  const coatCosts = (massG: number) => show.money(coatMinor(store, silicone, massG));
   return (
     <>
       {warnings.map((warning) => (
@@ -50,7 +47,7 @@ export function BuildUp({ document, planning }: StationProps) {
               <td>{mm(coat.thicknessMm)}</td>
               <td>{coat.thickened ? t.yes : t.no}</td>
               <td>{report?.jacket.coats[k] ? show.mass(report.jacket.coats[k].massG) : "…"}</td>
-              <td>{report?.jacket.coats[k] ? show.money(coatMinor(report.jacket.coats[k].massG)) : "…"}</td>
+              <td>{report?.jacket.coats[k] ? coatCosts(report.jacket.coats[k].massG) : "…"}</td>
             </tr>
           ))}
           <tr className="font-medium">
@@ -58,7 +55,7 @@ export function BuildUp({ document, planning }: StationProps) {
             <td>{mm(jacketThicknessMm(coats))}</td>
             <td />
             <td>{report ? show.mass(report.jacket.siliconeG) : "…"}</td>
-            <td>{report ? show.money(coatMinor(report.jacket.siliconeG)) : "…"}</td>
+            <td>{report ? coatCosts(report.jacket.siliconeG) : "…"}</td>
           </tr>
         </tbody>
       </table>
@@ -75,7 +72,7 @@ export function BuildUp({ document, planning }: StationProps) {
               <td>{mm(layer.flangeThicknessMm)}</td>
               <td>{layer.takes.map(takeText).join(", ")}</td>
               <td className="whitespace-nowrap">{t.perM2(show.mass(layer.dryG))}</td>
-              <td className="whitespace-nowrap">{t.perM2(show.money(layerMinor(layer)))}</td>
+              <td className="whitespace-nowrap">{t.perM2(show.money(layerMinorPerM2(store, layer)))}</td>
             </tr>
           ))}
           <tr className="font-medium">
@@ -85,7 +82,7 @@ export function BuildUp({ document, planning }: StationProps) {
             <td />
             <td className="whitespace-nowrap">{t.perM2(show.mass(layers.reduce((sum, { dryG }) => sum + dryG, 0)))}</td>
             <td className="whitespace-nowrap">
-              {t.perM2(show.money(layers.reduce((sum, layer) => sum + layerMinor(layer), 0)))}
+              {t.perM2(show.money(layers.reduce((sum, layer) => sum + layerMinorPerM2(store, layer), 0)))}
             </td>
           </tr>
         </tbody>
