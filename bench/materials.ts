@@ -35,7 +35,7 @@ export async function benchMaterials(report: (row: PartingRow) => void): Promise
   const taken = timed("quantities, pots and sundries", `${SECTIONS} sections`, () =>
     takeoff(document, jacket, parting, TYPICAL_RATES),
   );
-  timed("pots alone", `${SECTIONS} sections`, () => potRows(document, jacket, parting, taken));
+  timed("pots alone", `${SECTIONS} sections`, () => potRows(document, parting, taken));
   timed("buying list", `${taken.materials.length} lines`, () => buyingRows(taken.materials, EMPTY_STORE, TODAY));
   timed("what must not touch", "a plan", () => touchingOf(document));
   const totals = { jacket, parting, rates: TYPICAL_RATES, today: TODAY };

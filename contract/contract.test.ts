@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { plainContext } from "../core/job/context.ts";
 import { ALONE } from "../core/job/team.ts";
 import { lathe } from "../core/mesh/lathe.ts";
+import { withLayup, withMaterial, withSilicone } from "../core/plan/document/choose.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document/document.ts";
 import { searchRatesOf } from "../core/plan/document/searchRates.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
@@ -9,6 +10,7 @@ import { bundleOf } from "../core/plan/results/bundle.ts";
 import { figuresOf } from "../core/plan/results/figures.ts";
 import { NO_ZONES } from "../core/survey/zones.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
+import { OWN_SILICONE } from "../core/testing/documentChanges.ts";
 import { apiError, errorCodes } from "./error.ts";
 import { bundleFigures, planFigures } from "./figures.ts";
 import { changePiece, createPiece, savePlan } from "./pieces.ts";
@@ -92,7 +94,24 @@ describe("the plan document", () => {
       ...{ flanges, casting, jacketKeys, ribs },
       // A plan from before feet keeps none.
       foot: { ...foot, isFlanged: false },
+      ...{ order: [], sections: [], variants: [] },
     });
+  });
+
+  it("of version 9 is of the jacket's own silicone, and laid up alike everywhere", () => {
+    const { materials: _materials, ...plan } = newPlan();
+    const { order: _order, sections: _sections, variants: _variants, ...shell } = plan.shell;
+    const coats = plan.jacket.coats.map(({ silicone: _silicone, gauze: _gauze, ...coat }) => coat);
+    const stored = { ...plan, version: 9, jacket: { ...plan.jacket, coats }, shell };
+    expect(upgradePlan(stored)).toEqual(newPlan());
+  });
+
+  it("with materials of the workshop's own, and sections laid up otherwise, goes over the wire as it is", () => {
+    const blue = withSilicone(newPlan(), null, OWN_SILICONE.id, OWN_SILICONE);
+    const harder = withMaterial(blue, "casting-plaster", "white-hard-gypsum");
+    const cap = { system: "epoxy-cloth", figures: { layers: 8 }, order: ["cloth-1", "gel"] };
+    const plan = withLayup(harder, "section-7", cap, ["section-7"]);
+    expect(planDocument.parse(JSON.parse(JSON.stringify(plan)))).toEqual(plan);
   });
 
   it("of version 8 keeps its shell without a foot, its keys by rule, and what a bolt is let bear", () => {
@@ -211,6 +230,20 @@ describe("the plan document", () => {
         p.zones.fragile = [1, 2, 3];
       },
       "zones.fragile",
+    ],
+    [
+      "an own silicone that it does not keep",
+      (p: { jacket: Record<string, unknown> }) => {
+        p.jacket.silicone = "own-nowhere";
+      },
+      "materials",
+    ],
+    [
+      "jute in the place of plaster",
+      (p: { materials: Record<string, unknown> }) => {
+        p.materials.instead = { "casting-plaster": "jute-scrim" };
+      },
+      "materials",
     ],
     [
       "a smoothing that is no number",

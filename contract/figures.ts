@@ -11,6 +11,8 @@ import type { PlanWarning } from "../core/plan/proof/warning.ts";
 import type { BundleFigures } from "../core/plan/results/bundle.ts";
 import type { PlanFigures } from "../core/plan/results/figures.ts";
 import { FILL_KINDS } from "../core/release/fills.ts";
+import { COST_KINDS } from "../core/takeoff/cost.ts";
+import { ownId } from "./store.ts";
 
 const number = z.number();
 const place = z.tuple([number, number, number]);
@@ -137,13 +139,14 @@ const takeoff = z.object({
   sectionMassesG: numbers,
   siliconeG: number,
   fillG: number,
+  coatsG: numbers.default([]),
   // Builds of before have none.
   keysG: z.number().default(0),
   shellG: number,
   fillsMinor: numbers,
   materials: z.array(
     z.object({
-      material: kinds([...MATERIAL_IDS, ...(Object.keys(RETIRED) as MaterialId[])]),
+      material: z.union([kinds([...MATERIAL_IDS, ...(Object.keys(RETIRED) as MaterialId[])]), ownId]),
       use: kinds(Object.keys(MATERIAL_USES) as MaterialUse[]),
       group: z.enum(["jacket", "shell", "sundries"]),
       quantity: number,
@@ -151,12 +154,20 @@ const takeoff = z.object({
       working,
     }),
   ),
-  tasks: z.array(z.object({ name: z.string(), handsMin: number, waitMin: number })),
+  // Builds of before tell their tasks apart by their names alone.
+  tasks: z.array(z.object({ id: z.string().default(""), name: z.string(), handsMin: number, waitMin: number })),
   handsMin: number,
   finishMin: number,
   handsWorking: working,
   costMinor: number,
   costWorking: working,
+  costParts: z
+    .array(
+      z.object({
+        ...{ kind: z.enum(COST_KINDS), number, name: z.string(), materialsMinor: number, handsMinor: number },
+      }),
+    )
+    .default([]),
 });
 
 const geometry = {

@@ -6,7 +6,16 @@ import { FOOT_LIMITS_MM, TYPICAL_FOOT } from "../core/foot/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
 import { JACKET_KEY_KINDS, MOST_KEYS, TYPICAL_JACKET_KEYS } from "../core/keys/settings.ts";
-import { SILICONE_IDS, type SiliconeId } from "../core/materials/catalogue.ts";
+import {
+  entryOf,
+  MATERIAL_IDS,
+  type MaterialId,
+  type MaterialKey,
+  SILICONE_IDS,
+  type SiliconeId,
+} from "../core/materials/catalogue.ts";
+import { AS_USUAL, standsIn } from "../core/materials/chosen.ts";
+import { isOwn } from "../core/materials/entries/own.ts";
 import { MIXING_LIMITS, type MixingSettings, TYPICAL_MIXING } from "../core/materials/mixing.ts";
 import { USUAL_SILICONE } from "../core/materials/silicone.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
@@ -15,10 +24,12 @@ import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
 import { POLE_MATERIALS, RIB_KINDS, RIB_SPANS_MM, TYPICAL_RIBS } from "../core/ribs/settings.ts";
 import { shellSystems } from "../core/shell/index.ts";
+import { MOST_VARIANTS } from "../core/shell/layup.ts";
 import { DECISION_KINDS } from "../core/survey/decisions.ts";
 import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
 import { lengthUnits } from "../core/units/index.ts";
 import { searchRates } from "./rates.ts";
+import { ownEntry, ownId } from "./store.ts";
 
 const direction = z
   .tuple([z.number(), z.number(), z.number()])
@@ -72,12 +83,23 @@ const shellIds = shellSystems.map((system) => system.id) as [string, ...string[]
 
 const id = z.string().min(1).max(60);
 
+const siliconeKey = z.union([z.enum(SILICONE_IDS as [SiliconeId, ...SiliconeId[]]), ownId]);
+const materialKey = z.union([z.enum(MATERIAL_IDS as [MaterialId, ...MaterialId[]]), ownId]);
+
 const coat = z.object({
   id,
   thicknessMm: z.number().min(0.1, "A coat is at least 0.1 mm.").max(60, "A coat is at most 60 mm."),
   thickened: z.boolean(),
   pigment: z.string().regex(/^#[0-9a-fA-F]{6}$/, "A pigment is a colour like #a0b0c0."),
+  silicone: siliconeKey.nullable(),
+  gauze: z.boolean(),
 });
+
+const layup = {
+  system: z.enum(shellIds),
+  figures: z.record(z.string(), z.number()),
+  order: z.array(id).max(40),
+};
 
 const flangeWidth = z
   .number()
@@ -148,7 +170,21 @@ const ribs = z.object({
   spanMm: z.number().min(RIB_SPANS_MM.least).max(RIB_SPANS_MM.most).nullable(),
 });
 
-export const planDocument: z.ZodType<PlanDocument> = z.object({
+/** Every own material that a plan speaks of is kept in it, of the kind and unit that it stands in for. */
+function ownKept({ jacket, materials: { own, instead } }: Pick<PlanDocument, "jacket" | "materials">): boolean {
+  const fits = (key: MaterialKey, usual: MaterialId) => {
+    if (!isOwn(key)) return standsIn(entryOf(usual), entryOf(key));
+    const entry = own.find((each) => each.id === key);
+    return entry !== undefined && standsIn(entryOf(usual), entry);
+  };
+  return (
+    [jacket.silicone, ...jacket.coats.flatMap(({ silicone }) => silicone ?? [])].every((key) =>
+      fits(key, USUAL_SILICONE),
+    ) && (Object.entries(instead) as [MaterialId, MaterialKey][]).every(([usual, key]) => fits(key, usual))
+  );
+}
+
+const planShape = z.object({
   version: z.literal(PLAN_VERSION),
   seat: z.object({
     unit: z.enum(lengthUnits as ["mm", "cm", "m", "in"]),
@@ -180,7 +216,7 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
       .max(400),
   }),
   jacket: z.object({
-    silicone: z.enum(SILICONE_IDS as [SiliconeId, ...SiliconeId[]]),
+    silicone: siliconeKey,
     coats: z.array(coat).min(1, "A jacket has at least one coat.").max(12),
     smoothingMm: z.number().min(0).max(120),
     rimWidthMm: z.number().min(0).max(500),
@@ -212,6 +248,10 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
       .max(MOST_FILL_CHOICES),
     layout: layout.nullable(),
   }),
+  materials: z.object({
+    own: z.array(ownEntry).max(100),
+    instead: z.partialRecord(z.enum(MATERIAL_IDS as [MaterialId, ...MaterialId[]]), materialKey),
+  }),
   mixing: z.object({
     temperatureC: mixingFigure("temperatureC"),
     people: mixingFigure("people").int(),
@@ -241,8 +281,9 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
     fills: z.array(z.object({ id, at: z.tuple([place, place, place]) })).max(500),
   }),
   shell: z.object({
-    system: z.enum(shellIds),
-    figures: z.record(z.string(), z.number()),
+    ...layup,
+    sections: z.array(z.object({ ...layup, section: id })).max(2 * MOST_SECTIONS),
+    variants: z.array(z.object({ ...layup, id, name: z.string().trim().min(1).max(60) })).max(MOST_VARIANTS),
     flanges,
     casting,
     jacketKeys,
@@ -251,11 +292,17 @@ export const planDocument: z.ZodType<PlanDocument> = z.object({
   }),
 });
 
+export const planDocument: z.ZodType<PlanDocument> = planShape.refine(ownKept, {
+  message: "It speaks of a material that is not kept with it, or that cannot stand in for what it replaces.",
+  path: ["materials"],
+}) as unknown as z.ZodType<PlanDocument>;
+
 /** Reads a stored document of any version into today's. One step a version, oldest first. */
 export function upgradePlan(stored: unknown): PlanDocument {
   const steps = [
     ...[fromVersion1, fromVersion2, fromVersion3, fromVersion4],
     ...[fromVersion5, fromVersion6, fromVersion7, fromVersion8],
+    fromVersion9,
   ];
   return planDocument.parse(steps.reduce((document, step) => step(document), stored));
 }
@@ -394,6 +441,27 @@ function fromVersion8(stored: unknown): unknown {
       jacketKeys: { placed: TYPICAL_JACKET_KEYS.placed, ...jacketKeys },
       flanges: { ...flanges, walls: flanges.walls.map((wall) => ({ keys: null, ...wall })) },
     },
+  };
+}
+
+const version9 = z.looseObject({
+  version: z.literal(9),
+  jacket: z.looseObject({ coats: z.array(z.looseObject({})) }),
+  shell: z.looseObject({}),
+});
+
+/** Version 10 has materials of the workshop's own, coats of another silicone or with gauze, and lay-ups by section. */
+function fromVersion9(stored: unknown): unknown {
+  const old = version9.safeParse(stored);
+  if (!old.success) return stored;
+  const coats = old.data.jacket.coats.map((coat) => ({ silicone: null, gauze: false, ...coat }));
+  const { order, sections, variants } = newPlan().shell;
+  return {
+    ...old.data,
+    version: 10,
+    materials: AS_USUAL,
+    jacket: { ...old.data.jacket, coats },
+    shell: { order, sections, variants, ...old.data.shell },
   };
 }
 

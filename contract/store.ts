@@ -2,6 +2,8 @@
 import { z } from "zod";
 import { MATERIAL_IDS } from "../core/materials/catalogue.ts";
 import { FAMILIES, FIGURES, type FigureKey, GROUPS, type Group } from "../core/materials/entries/entry.ts";
+import { HAZARDS, type HazardId } from "../core/materials/entries/hazards.ts";
+import type { OwnId } from "../core/materials/entries/own.ts";
 import type { Store } from "../core/materials/stock.ts";
 
 const date = z.iso.date("A date is like 2026-11-30.").nullable();
@@ -29,14 +31,31 @@ const figures = z.partialRecord(
   z.number().min(0).max(100_000),
 );
 
-const ownEntry = z.object({
-  id: z.string().regex(/^own-[a-z0-9-]{1,50}$/, "An own entry's name begins with own-."),
+export const ownId = z.custom<OwnId>(
+  (value) => typeof value === "string" && /^own-[a-z0-9-]{1,50}$/.test(value),
+  "An own entry's name begins with own-.",
+);
+
+/** Parts of a mix; the base first. */
+const mix = z
+  .array(z.object({ name: z.string().trim().min(1).max(40), parts: z.number().gt(0).max(10_000) }))
+  .max(6)
+  .refine((parts) => parts.length !== 1, "A mix has at least two parts.");
+
+/** Entries of before have no mix, and no hazards. */
+export const ownEntry = z.object({
+  id: ownId,
   name: z.string().trim().min(1, "Give it a name.").max(80),
   unit: z.enum(["kg", "l", "m2", "m", "pcs"]),
   group: z.enum(Object.keys(GROUPS) as [Group, ...Group[]]),
   family: z.enum(FAMILIES),
   figures,
+  mix: mix.default([]),
   packs,
+  hazards: z
+    .array(z.enum(Object.keys(HAZARDS) as [HazardId, ...HazardId[]]))
+    .max(20)
+    .default([]),
   supplier,
   note: z.string().trim().max(400),
 });

@@ -1,4 +1,6 @@
 /** One application of silicone, and the jacket they add up to. */
+import type { SiliconeKey } from "../materials/catalogue.ts";
+
 export interface Coat {
   /** Stays with the coat when others come or go. */
   readonly id: string;
@@ -7,10 +9,19 @@ export interface Coat {
   readonly thickened: boolean;
   /** CSS colour of the pigment the user picked. */
   readonly pigment: string;
+  /** What it is of; null where it is of the jacket's own silicone. */
+  readonly silicone: SiliconeKey | null;
+  /** Is open gauze bedded into it? */
+  readonly gauze: boolean;
+}
+
+/** A coat of the jacket's own silicone, with nothing in it. */
+export function plainCoat(coat: Omit<Coat, "silicone" | "gauze">): Coat {
+  return { ...coat, silicone: null, gauze: false };
 }
 
 /** What of a coat its geometry depends on. */
-export type CoatLaid = Omit<Coat, "id" | "pigment">;
+export type CoatLaid = Pick<Coat, "thicknessMm" | "thickened">;
 
 /** Thickness of the whole jacket, mm. */
 export function jacketThicknessMm(coats: readonly Pick<Coat, "thicknessMm">[]): number {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { shellSystems, shellTakeoff } from "../shell/index.ts";
+import { shellSystems, shellTakeoff, shellThicknesses, typicalLayup } from "../shell/index.ts";
 import { gypsumYield } from "./gypsum.ts";
 import { laminateLayer } from "./laminate.ts";
 import { siliconeBuying } from "./silicone.ts";
@@ -27,7 +27,7 @@ it("a layer of 450 g mat at 30 % glass takes 1050 g of resin and is 1.05 mm", ()
 });
 
 it("silicone is bought with waste, the catalyst weighed against the base alone", () => {
-  const [kit, thickener] = siliconeBuying("tin-brushable-low", 10_000, 8000);
+  const [kit, thickener] = siliconeBuying([{ id: "tin-brushable-low", massG: 10_000, thickenedG: 8000, keysG: 0 }]);
   expect(kit.quantity).toBeCloseTo(11, 6);
   const of = (name: string) => kit.working.inputs.find((input) => input.name === name)?.value ?? Number.NaN;
   expect(of("of it base") + of("of it catalyst")).toBeCloseTo(11, 6);
@@ -40,31 +40,30 @@ describe("shell systems", () => {
   const span = { areasMm2: [1e6, 5e5], flangeAreasMm2: [135_000, 135_000] };
   for (const system of shellSystems) {
     it(`${system.name}: twice the skin, twice the shell; every line shows its working`, () => {
-      const once = shellTakeoff(system.id, {}, span);
-      const twice = shellTakeoff(
-        system.id,
-        {},
-        { areasMm2: span.areasMm2.map((a) => 2 * a), flangeAreasMm2: span.flangeAreasMm2.map((l) => 2 * l) },
-      );
+      const layup = typicalLayup(system.id);
+      const once = shellTakeoff([layup, layup], span);
+      const twice = shellTakeoff([layup, layup], {
+        areasMm2: span.areasMm2.map((a) => 2 * a),
+        flangeAreasMm2: span.flangeAreasMm2.map((l) => 2 * l),
+      });
       once.lines.forEach((line, k) => {
         expect(twice.lines[k].quantity).toBeCloseTo(2 * line.quantity, 6);
         expect(line.working.inputs.length).toBeGreaterThan(0);
       });
       expect(once.sectionMassesG[0]).toBeGreaterThan(once.sectionMassesG[1]);
-      expect(once.thicknessMm).toBeGreaterThan(2);
+      expect(shellThicknesses(layup).shellMm).toBeGreaterThan(2);
     });
   }
   it("plaster: a square metre of 20 mm without flanges is 20 l, dry 22.2 kg and its jute", () => {
     const { sectionMassesG } = shellTakeoff(
-      "gypsum-jute",
-      { juteLayers: 2, overlap: 1, juteGPerM2: 300 },
+      [{ system: "gypsum-jute", figures: { juteLayers: 2, overlap: 1, juteGPerM2: 300 }, order: [] }],
       { areasMm2: [1e6], flangeAreasMm2: [0] },
     );
     expect(sectionMassesG[0]).toBeCloseTo(20 * 1108 + 600, -2);
   });
   it("keeps figures within their limits and refuses an unknown system", () => {
-    const { thicknessMm } = shellTakeoff("gypsum-jute", { thicknessMm: 5000 }, span);
-    expect(thicknessMm).toBe(60);
-    expect(() => shellTakeoff("papier-mache", {}, span)).toThrow(/no shell system/);
+    const { shellMm } = shellThicknesses({ ...typicalLayup("gypsum-jute"), figures: { thicknessMm: 5000 } });
+    expect(shellMm).toBe(60);
+    expect(() => shellTakeoff([typicalLayup("papier-mache")], span)).toThrow(/no shell system/);
   });
 });

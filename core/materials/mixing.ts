@@ -2,7 +2,7 @@
  * Mixes, and the pots they are mixed in: what is weighed, how much at once, and what keeps the ratio when somebody pours too
  * much. Times go by a rule of thumb: half for every ten degrees warmer, twice for every ten colder (Arrhenius, roughly).
  */
-import type { MaterialId } from "./catalogue.ts";
+import type { MaterialKey } from "./catalogue.ts";
 
 export interface MixingSettings {
   /** Expected at the bench, °C. */
@@ -53,7 +53,7 @@ export interface MixTop {
 }
 
 export interface Mixture {
-  readonly material: MaterialId;
+  readonly material: MaterialKey;
   readonly name: string;
   /** The base first. */
   readonly parts: readonly MixPart[];
@@ -69,6 +69,8 @@ export interface Mixture {
   readonly mostG: number | null;
   /** Colder than this it does not set, °C; null where it does. */
   readonly leastC: number | null;
+  /** Percent of peroxide at 20 °C, which the day's warmth changes; null where there is none. */
+  readonly peroxide: number | null;
 }
 
 /** Of the pot life only so much is used: what is left in the bucket must not set there. */
@@ -113,11 +115,24 @@ export interface Pots {
   readonly by: PotLimit;
 }
 
-/** Equal pots that come to what is needed; none where nothing is. */
+/** Pots are rounded up to 1, 2 or 5 of whatever power of ten comes to no more than this share of one. */
+const ROUND_SHARE = 0.02;
+
+/** Equal pots of a round size that come to what is needed, or to a little more; none where nothing is needed. */
 export function potsFor(needG: number, mixture: Mixture, settings: MixingSettings): Pots {
   const { g, by } = greatestPot(mixture, settings);
   const count = needG > 0 ? Math.max(1, Math.ceil(needG / g - 1e-9)) : 0;
-  return { count, eachG: count > 0 ? needG / count : 0, by };
+  if (count === 0) return { count, eachG: 0, by };
+  const eachG = needG / count;
+  return { count, eachG: Math.min(g, roundUp(eachG, settings.scaleStepG)), by };
+}
+
+/** @param stepG a pot is not rounded more finely than the scale tells */
+function roundUp(g: number, stepG: number): number {
+  const most = g * ROUND_SHARE;
+  const power = 10 ** Math.floor(Math.log10(most));
+  const round = power * ([5, 2, 1].find((times) => times * power <= most) ?? 1);
+  return round <= stepG ? g : round * Math.ceil(g / round - 1e-9);
 }
 
 export interface Weighed {
@@ -187,11 +202,26 @@ export function keepRatio(
 }
 
 /** Peroxide to a hundred of polyester keeps its pot life: less in the warm, more in the cold, within its bounds. */
-const PEROXIDE = { least: 1, most: 2, leastC: 15, at: 1.5 } as const;
+const PEROXIDE = { least: 1, most: 2, leastC: 15 } as const;
 
-/** @returns percent of the resin; null where it is too cold for polyester to set */
-export function peroxidePercent(temperatureC: number): number | null {
-  if (temperatureC < PEROXIDE.leastC) return null;
-  const wanted = PEROXIDE.at * 2 ** ((REFERENCE_C - temperatureC) / PER_C);
+/**
+ * @param usual percent at 20 °C
+ * @returns percent of the resin; the most where it is too cold for polyester to set
+ */
+export function peroxidePercent(usual: number, temperatureC: number): number {
+  const wanted = usual * 2 ** ((REFERENCE_C - Math.max(PEROXIDE.leastC, temperatureC)) / PER_C);
   return Math.min(PEROXIDE.most, Math.max(PEROXIDE.least, wanted));
+}
+
+/** A mix with as much peroxide as the day asks for, which keeps its pot life where it can. */
+export function hardenedAt(mixture: Mixture, temperatureC: number): Mixture {
+  const { peroxide, parts, potMin } = mixture;
+  if (peroxide === null) return mixture;
+  const percent = peroxidePercent(peroxide, temperatureC);
+  return {
+    ...mixture,
+    // Half the peroxide, twice the time: the same rule the other way about.
+    potMin: (potMin * peroxide) / percent,
+    parts: parts.map((part, k) => (k === parts.length - 1 ? { ...part, parts: percent } : part)),
+  };
 }

@@ -1,4 +1,4 @@
-import type { MaterialId, MaterialUse } from "./catalogue.ts";
+import type { MaterialKey, MaterialUse } from "./catalogue.ts";
 
 /** A figure with where it comes from: every default is editable, and says so. */
 export interface Property {
@@ -15,7 +15,7 @@ export interface Working {
 
 /** One line of a buying list. A material and its use are there once. */
 export interface MaterialLine {
-  readonly material: MaterialId;
+  readonly material: MaterialKey;
   readonly use: MaterialUse;
   /** To group the list by. */
   readonly group: "jacket" | "shell" | "sundries";

@@ -1,6 +1,7 @@
 /** Brushed silicone: its mix and what to buy for a jacket. */
 import { MM3_PER_CM3 } from "../units/index.ts";
-import { entryOf, type MaterialId, type SiliconeId } from "./catalogue.ts";
+import { entryOf, type MaterialKey, type SiliconeId, type SiliconeKey } from "./catalogue.ts";
+import type { OwnEntry } from "./entries/own.ts";
 import { type MaterialLine, type Property, TYPICAL } from "./property.ts";
 
 /** What a plan's silicone is where nothing else was chosen. */
@@ -28,8 +29,9 @@ export interface SiliconeFigures {
   readonly workingStretch: Property;
 }
 
-export function siliconeOf(id: SiliconeId): SiliconeFigures {
-  const { figures, mix = [] } = entryOf(id);
+/** @param own entries of the workshop, where it is one of those */
+export function siliconeOf(id: SiliconeKey, own: readonly OwnEntry[] = []): SiliconeFigures {
+  const { figures, mix = [] } = entryOf(id, own);
   const of = (key: "densityGPerCm3" | "potMin" | "tackMin" | "cureMin" | "stretchPercent") => figures[key] ?? 0;
   const [base, hardener] = mix;
   return {
@@ -50,14 +52,16 @@ export function siliconeOf(id: SiliconeId): SiliconeFigures {
 export const WEIGHED_AT_G_PER_CM3 = siliconeOf(USUAL_SILICONE).densityGPerCm3;
 
 /** How much heavier a silicone is than what results are weighed by. */
-export function heavierThanWeighed(id: SiliconeId): number {
-  return siliconeOf(id).densityGPerCm3 / WEIGHED_AT_G_PER_CM3;
+export function heavierThanWeighed(id: SiliconeKey, own: readonly OwnEntry[] = []): number {
+  return siliconeOf(id, own).densityGPerCm3 / WEIGHED_AT_G_PER_CM3;
 }
 
 /** How much dearer a silicone is than the usual one, which the workshop's rate is for: at typical prices, in largest packs. */
-export function dearerThanUsual(id: SiliconeId): number {
-  const perKg = (of: SiliconeId) => Math.min(...entryOf(of).packs.map(({ amount, priceMinor }) => priceMinor / amount));
-  return perKg(id) / perKg(USUAL_SILICONE);
+export function dearerThanUsual(id: SiliconeKey, own: readonly OwnEntry[] = []): number {
+  const perKg = (of: SiliconeKey) =>
+    Math.min(...entryOf(of, own).packs.map(({ amount, priceMinor }) => priceMinor / amount));
+  // An own entry without a price is taken to cost as much as the usual one.
+  return entryOf(id, own).packs.length === 0 ? 1 : perKg(id) / perKg(USUAL_SILICONE);
 }
 
 /** Mass of a volume of cured silicone, g. */
@@ -65,21 +69,26 @@ export function siliconeMassG(volumeMm3: number, densityGPerCm3 = WEIGHED_AT_G_P
   return (volumeMm3 / MM3_PER_CM3) * densityGPerCm3;
 }
 
+/** What is laid of one silicone, g on the piece. */
+export interface SiliconeLaid {
+  readonly id: SiliconeKey;
+  /** Rim and fill included. */
+  readonly massG: number;
+  /** The part of it that is thickened. */
+  readonly thickenedG: number;
+  /** Of the keys that are cast beforehand. */
+  readonly keysG: number;
+}
+
 /**
  * What to buy for a jacket. Silicone is sold as base with its catalyst, which is weighed against the base alone; thickener and
  * pigment go on top.
- * @param massG silicone on the piece, rim and fill included
- * @param thickenedG the part of it in thickened coats
- * @param keysG silicone of the keys that are cast beforehand
+ * @param laid one a silicone
  */
-export function siliconeBuying(id: SiliconeId, massG: number, thickenedG: number, keysG = 0): MaterialLine[] {
+export function siliconeBuying(laid: readonly SiliconeLaid[], own: readonly OwnEntry[] = []): MaterialLine[] {
   const { thickenerPer100, pigmentPer100, wasteShare } = SILICONE;
-  const { hardenerShare } = siliconeOf(id);
-  const mixedG = (massG + keysG) * (1 + wasteShare.value);
-  const baseG = mixedG * (1 - hardenerShare);
-  const thickenedBaseG = thickenedG * (1 + wasteShare.value) * (1 - hardenerShare);
   const line = (
-    material: MaterialId,
+    material: MaterialKey,
     grams: number,
     formula: string,
     inputs: MaterialLine["working"]["inputs"],
@@ -91,14 +100,27 @@ export function siliconeBuying(id: SiliconeId, massG: number, thickenedG: number
     unit: "kg",
     working: { formula, inputs },
   });
+  const mixed = laid.map(({ id, massG, thickenedG, keysG }) => {
+    const baseShare = 1 - siliconeOf(id, own).hardenerShare;
+    const mixedG = (massG + keysG) * (1 + wasteShare.value);
+    return {
+      ...{ id, massG, keysG, mixedG },
+      baseG: mixedG * baseShare,
+      thickenedBaseG: thickenedG * (1 + wasteShare.value) * baseShare,
+    };
+  });
+  const baseG = mixed.reduce((sum, each) => sum + each.baseG, 0);
+  const thickenedBaseG = mixed.reduce((sum, each) => sum + each.thickenedBaseG, 0);
   return [
-    line(id, mixedG, "silicone × (1 + waste), base and catalyst together", [
-      { name: "silicone on the piece", value: massG / 1000, unit: "kg" },
-      ...(keysG > 0 ? [{ name: "keys on the jacket", value: keysG / 1000, unit: "kg" }] : []),
-      { name: "waste", value: wasteShare.value, unit: wasteShare.unit },
-      { name: "of it base", value: baseG / 1000, unit: "kg" },
-      { name: "of it catalyst", value: (mixedG - baseG) / 1000, unit: "kg" },
-    ]),
+    ...mixed.map((each) =>
+      line(each.id, each.mixedG, "silicone × (1 + waste), base and catalyst together", [
+        { name: "silicone on the piece", value: each.massG / 1000, unit: "kg" },
+        ...(each.keysG > 0 ? [{ name: "keys on the jacket", value: each.keysG / 1000, unit: "kg" }] : []),
+        { name: "waste", value: wasteShare.value, unit: wasteShare.unit },
+        { name: "of it base", value: each.baseG / 1000, unit: "kg" },
+        { name: "of it catalyst", value: (each.mixedG - each.baseG) / 1000, unit: "kg" },
+      ]),
+    ),
     line(
       "silicone-thickener",
       (thickenedBaseG * thickenerPer100.value) / 100,

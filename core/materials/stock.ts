@@ -1,6 +1,7 @@
 /** The workshop's store: its lots, its own entries beside the shipped ones, and what it changed of those. */
 import { entryOf, MATERIAL_IDS } from "./catalogue.ts";
-import type { CatalogueEntry, Family, FigureKey, Group, MaterialUnit, Pack } from "./entries/entry.ts";
+import type { CatalogueEntry, MixPartOf, Pack } from "./entries/entry.ts";
+import type { OwnEntry } from "./entries/own.ts";
 
 export interface Lot {
   readonly id: string;
@@ -22,18 +23,6 @@ export interface EntryEdit {
   readonly shipped: readonly Pack[];
 }
 
-export interface OwnEntry {
-  readonly id: string;
-  readonly name: string;
-  readonly unit: MaterialUnit;
-  readonly group: Group;
-  readonly family: Family;
-  readonly figures: Partial<Readonly<Record<FigureKey, number>>>;
-  readonly packs: readonly Pack[];
-  readonly supplier: string;
-  readonly note: string;
-}
-
 export interface Store {
   readonly lots: readonly Lot[];
   readonly edits: Readonly<Record<string, EntryEdit>>;
@@ -45,6 +34,7 @@ export const EMPTY_STORE: Store = { lots: [], edits: {}, own: [] };
 export interface StoredEntry extends Pick<CatalogueEntry, "name" | "unit" | "group" | "family" | "figures" | "packs"> {
   readonly id: string;
   readonly note: string;
+  readonly mix: readonly MixPartOf[];
   readonly hazards: CatalogueEntry["hazards"];
   /** The workshop's own words. */
   readonly supplier: string;
@@ -56,16 +46,21 @@ export interface StoredEntry extends Pick<CatalogueEntry, "name" | "unit" | "gro
 /** All entries as the workshop has them: shipped ones with its changes, then its own. */
 export function storedEntries({ edits, own }: Pick<Store, "edits" | "own">): StoredEntry[] {
   const shipped = MATERIAL_IDS.map((id): StoredEntry => {
-    const { name, unit, group, family, figures, packs, hazards, note = "" } = entryOf(id);
+    const { name, unit, group, family, figures, packs, hazards, mix = [], note = "" } = entryOf(id);
     const edit = edits[id];
     return {
-      ...{ id, name, unit, group, family, figures, hazards, note, isOwn: false },
+      ...{ id, name, unit, group, family, figures, mix, hazards, note, isOwn: false },
       packs: edit?.packs ?? packs,
       supplier: edit?.supplier ?? "",
       shippedNow: edit && !samePacks(edit.shipped, packs) ? packs : null,
     };
   });
-  return [...shipped, ...own.map((entry): StoredEntry => ({ ...entry, hazards: [], isOwn: true, shippedNow: null }))];
+  return [...shipped, ...ownEntries(own)];
+}
+
+/** Own entries in the form of the others. */
+export function ownEntries(own: readonly OwnEntry[]): StoredEntry[] {
+  return own.map((entry): StoredEntry => ({ ...entry, isOwn: true, shippedNow: null }));
 }
 
 function samePacks(a: readonly Pack[], b: readonly Pack[]): boolean {

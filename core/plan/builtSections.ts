@@ -1,13 +1,14 @@
 /** The sections of a plan as solids, with what they weigh and who lifts them. */
 import type { JobContext } from "../job/context.ts";
 import { pushHoles } from "../keys/pushHoles.ts";
-import { shellDensities } from "../shell/index.ts";
+import { shellDensities, shellThicknesses } from "../shell/index.ts";
+import { layupFor } from "../shell/layup.ts";
 import type { FootBody } from "../solids/foot.ts";
 import { numberPlace } from "../solids/number.ts";
 import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
 import { builtFoot } from "./builtFoot.ts";
-import { type BuiltWall, shellTerms } from "./builtWalls.ts";
+import type { BuiltWall } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./results/planResult.ts";
 
@@ -21,11 +22,13 @@ export interface BuiltSection extends SectionSolid {
   readonly lift: Lift;
 }
 
+/** @param ids of the sections, in their order: those that are laid up otherwise are known by them */
 export async function builtSections(
   { parting, spans }: Pick<PlanResult, "parting" | "spans">,
   document: PlanDocument,
   walls: readonly BuiltWall[],
   ctx: JobContext,
+  ids: readonly string[] = [],
 ): Promise<BuiltSection[]> {
   const { body, cells, cellOf, sections } = parting;
   const { shell, seat, brief } = document;
@@ -35,10 +38,11 @@ export async function builtSections(
     ...holes.map(({ at }) => at),
   ];
   const holes = pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs);
+  const layups = sections.map((_, s) => layupFor(shell, ids[s]));
   const foot = builtFoot(parting.filled, document, walls);
   const solids = await sectionSolids(
     {
-      ...{ body, cells, cellOf, walls, ...shellTerms(shell) },
+      ...{ body, cells, cellOf, walls, shells: layups.map(shellThicknesses) },
       holeMm: shell.flanges.bolts.diameterMm / 2,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
@@ -48,8 +52,8 @@ export async function builtSections(
     },
     ctx,
   );
-  const { wetGPerCm3, dryGPerCm3 } = shellDensities(shell.system, shell.figures);
-  return solids.map((solid): BuiltSection => {
+  return solids.map((solid, s): BuiltSection => {
+    const { wetGPerCm3, dryGPerCm3 } = shellDensities(layups[s]);
     const cm3 = solid.volumeMm3 / MM3_PER_CM3;
     const massWetG = cm3 * wetGPerCm3;
     return { ...solid, massWetG, massDryG: cm3 * dryGPerCm3, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };

@@ -7,7 +7,8 @@ import { choiceFor, type WallChoice, widthFor } from "../flange/settings.ts";
 import { once } from "../job/once.ts";
 import { pagesFor, paperOf } from "../patterns/pages.ts";
 import { pieceDrawing } from "../patterns/sheet.ts";
-import { shellThicknesses } from "../shell/index.ts";
+import { type ShellThicknesses, thickestOf } from "../shell/index.ts";
+import { allLayups, type ShellLaid } from "../shell/layup.ts";
 import { CLAY_BEYOND_MM, CLAY_WALL_MM, SHIM_MM } from "../takeoff/flanges.ts";
 import { patternsOf, type WallPattern } from "../walls/pattern.ts";
 import type { WallGround } from "../walls/wallGround.ts";
@@ -89,9 +90,9 @@ function laidOut(
   return laid;
 }
 
-/** Thicknesses of the shell and of its flanges, mm. */
-export function shellTerms({ system, figures }: PlanDocument["shell"]): { shellMm: number; flangeMm: number } {
-  return shellThicknesses(system, figures);
+/** Thicknesses of the shell and of its flanges, mm: of its thickest section, where they differ. */
+export function shellTerms(shell: ShellLaid): ShellThicknesses {
+  return thickestOf(allLayups(shell));
 }
 
 export interface WallTotals {

@@ -77,7 +77,7 @@ describe("bolts and keys in the buying list", () => {
       const solidsMm3 = [6_000_000, 4_000_000];
       const of = (fixings: Fixings) => figuresOf(bundle.figures, plan, TYPICAL_RATES, undefined, fixings).takeoff;
       const [estimated, built] = [of(counted), of({ ...counted, solidsMm3 })];
-      const { dryGPerCm3 } = shellDensities(id, plan.shell.figures);
+      const { dryGPerCm3 } = shellDensities(plan.shell);
       built.sectionMassesG.forEach((massG, k) => {
         expect(Math.abs(massG / ((solidsMm3[k] / 1000) * dryGPerCm3) - 1)).toBeLessThan(0.03);
       });

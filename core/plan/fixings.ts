@@ -28,9 +28,11 @@ export function fixingsFrom(
   jacketKeys: number,
 ): Fixings {
   const straps = builtStraps(ground, document, walls);
+  const footprint = builtFootprint({ piece: null, jacket: ground.jacket }, document, walls);
   return {
     bolts: walls.reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0),
-    footBolts: builtFootprint({ piece: null, jacket: ground.jacket }, document, walls)?.bolts.length ?? 0,
+    footBolts: footprint?.bolts.length ?? 0,
+    ...(footprint ? { boardMm2: footprint.boardMm[0] * footprint.boardMm[1] } : {}),
     jacketKeys,
     strapsMm: straps.map(({ lengthMm }) => lengthMm),
   };

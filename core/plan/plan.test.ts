@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { plainCoat } from "../jacket/coat.ts";
 import { NO_SEAM } from "../jacket/seam.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
@@ -23,7 +24,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
     ...base,
     jacket: {
       silicone: base.jacket.silicone,
-      coats: [{ id: "coat-1", thicknessMm: coatMm, thickened: true, pigment: "#cccccc" }],
+      coats: [plainCoat({ id: "coat-1", thicknessMm: coatMm, thickened: true, pigment: "#cccccc" })],
       smoothingMm: 0,
       rimWidthMm: onBoard ? 60 : 0,
       thickerMm: 0,

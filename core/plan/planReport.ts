@@ -15,7 +15,7 @@ import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./engine.ts";
 import { fixingsFrom } from "./fixings.ts";
 import { figuresAtRates } from "./results/atRates.ts";
-import { weighedAs } from "./results/figures.ts";
+import { type PlanIds, told, weighedAs } from "./results/figures.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
 
@@ -30,17 +30,21 @@ export interface ReportExtras {
   readonly walls?: readonly BuiltWall[];
   /** Keys on the jacket. */
   readonly keys?: readonly JacketKey[];
+  /** What single decisions go by. */
+  readonly ids?: PlanIds;
   /** The sections as solids, where they were made. */
   readonly solids?: readonly BuiltSection[];
 }
 
+const NO_IDS: PlanIds = { sections: [], lines: [] };
+
 export function planReport(
   result: PlanResult,
   timings: ReportTimings,
-  { rates, document, plans = [], ranges = [], walls, solids = [], keys = [] }: ReportExtras,
+  { rates, document, plans = [], ranges = [], walls, solids = [], keys = [], ids = NO_IDS }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
-  const { takeoff, cutOff, warnings } = figuresAtRates(geometry, document, rates, {
+  const { takeoff, cutOff, warnings } = figuresAtRates(told({ report: geometry, ids }), document, rates, {
     ...fixingsFrom({ jacket: result.parting.filled, cavity: result.cavity }, document, walls ?? [], keys.length),
     ...(solids.length > 0 ? { solidsMm3: solids.map(({ volumeMm3 }) => volumeMm3) } : {}),
   });
@@ -48,7 +52,7 @@ export function planReport(
   const straps = builtStraps(ground, document, walls ?? []);
   const footprint = builtFootprint({ piece: result.piece.mesh, jacket: ground.jacket }, document, walls ?? []);
   return {
-    ...weighedAs(geometry, document.jacket.silicone),
+    ...weighedAs(geometry, document),
     sections: geometry.sections.map((section, k) => ({
       ...section,
       shellMassG: takeoff.sectionMassesG[k],
@@ -82,7 +86,7 @@ export function planReport(
       reason: plan.reason,
     })),
     materials: takeoff.materials.map((line) => ({
-      item: materialName(line),
+      item: materialName(line, document.materials.own),
       material: line.material,
       use: line.use,
       quantity: line.quantity,

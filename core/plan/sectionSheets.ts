@@ -3,11 +3,12 @@ import type { JacketKey } from "../keys/jacketKeys.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Drawing } from "../patterns/drawing.ts";
 import { sectionSheet } from "../patterns/sectionSheet.ts";
-import { shellSystem, shellTakeoff } from "../shell/index.ts";
+import { shellLayers, shellSystem, shellThicknesses } from "../shell/index.ts";
+import { layupFor } from "../shell/layup.ts";
 import { placeInWords } from "../survey/place.ts";
 import type { BuiltSection } from "./builtSections.ts";
 import type { BuiltWall } from "./builtWalls.ts";
-import type { PlanDocument } from "./document/document.ts";
+import { layTerms, type PlanDocument } from "./document/document.ts";
 import type { GeometryReport } from "./results/report.ts";
 import { METRIC, type Words } from "./results/warnings.ts";
 
@@ -18,6 +19,8 @@ export interface SheetRequest {
   /** Of each section ready to use, by the takeoff, g. */
   readonly massesG: readonly number[];
   readonly skins: readonly TriangleMesh[];
+  /** Ids of the sections, in their order. */
+  readonly ids?: readonly string[];
   readonly walls: readonly BuiltWall[];
   readonly keys: readonly JacketKey[];
   /** The sections as solids, where they were worked out: what they weigh is taken from them. */
@@ -76,7 +79,7 @@ function rowsOf(request: SheetRequest, k: number, own: readonly BuiltWall[], wor
         ] satisfies Row[])
       : ([["Dry, estimated", words.mass(massesG[k])]] satisfies Row[])),
     ["Face", `${(section.areaMm2 / 1e6).toFixed(2)} m²`],
-    ...shellRows(document, words),
+    ...shellRows(document, request.ids?.[k], words),
     ["Before it is built", null],
     ...fills.map(([kind, litres]): Row => [`Fill of ${kind}`, `${litres.toFixed(2)} l`]),
     ["Keys on the jacket", String(keys.filter((key) => key.section === number).length)],
@@ -100,16 +103,19 @@ function rowsOf(request: SheetRequest, k: number, own: readonly BuiltWall[], wor
   ];
 }
 
-function shellRows({ shell: { system, figures } }: PlanDocument, words: Words): Row[] {
-  const { name } = shellSystem(system);
-  const { thicknessMm, flangeThicknessMm, layers } = shellTakeoff(system, figures, {
-    areasMm2: [],
-    flangeAreasMm2: [],
-  });
+function shellRows(document: PlanDocument, id: string | undefined, words: Words): Row[] {
+  const layup = layupFor(document.shell, id);
+  const { shellMm, flangeMm } = shellThicknesses(layup);
+  const layers = shellLayers(layup, layTerms(document));
   return [
-    ["Shell", name],
-    ["Thickness, at the flanges", `${words.length(thicknessMm)}, ${words.length(flangeThicknessMm)}`],
-    ["Layers", String(layers)],
+    ["Shell", shellSystem(layup.system).name],
+    ["Thickness, at the flanges", `${words.length(shellMm)}, ${words.length(flangeMm)}`],
+    ...layers.map(
+      ({ name, thicknessMm }, k): Row => [
+        `Layer ${k + 1}`,
+        thicknessMm > 0 ? `${name}, ${words.length(Math.round(10 * thicknessMm) / 10)}` : name,
+      ],
+    ),
   ];
 }
 

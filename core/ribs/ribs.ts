@@ -31,8 +31,8 @@ export interface RibRequest {
   /** Section of each vertex, counted from 0. */
   readonly label: ArrayLike<number>;
   readonly sections: number;
-  /** What the shell may span, mm. */
-  readonly limitMm: number;
+  /** What the shell may span in every section, mm. */
+  readonly limitsMm: readonly number[];
   /** Between points of a rib, mm. */
   readonly spacingMm: number;
 }
@@ -57,7 +57,7 @@ export function placeRibs(request: RibRequest): Spans {
     reach.measure(section, edge);
     let farthest = reach.farthestOf(section);
     widestMm.push(edge.length > 0 ? 2 * farthest.mm : 0);
-    for (let n = 0; n < MOST_RIBS && edge.length > 0 && 2 * farthest.mm > request.limitMm; n++) {
+    for (let n = 0; n < MOST_RIBS && edge.length > 0 && 2 * farthest.mm > request.limitsMm[section]; n++) {
       const path = reach.across(section, farthest.vertex, farthest.mm);
       ribs.push(ribAlong(path, section, request));
       reach.measure(section, path);

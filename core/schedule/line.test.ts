@@ -10,6 +10,7 @@ const ready = (tasks: readonly Task[], start: number) => {
   return nextWorking(timed[timed.length - 1].readyMin, TYPICAL_WEEK);
 };
 const section = (handsH: number, cureH: number): Task => ({
+  id: "s",
   name: "s",
   handsMin: handsH * hour,
   waitMin: cureH * hour,
@@ -39,7 +40,7 @@ describe("tasks in line", () => {
 
   it("never finish sooner for starting later or for more work", () => {
     const tasks = fc.array(
-      fc.record({ handsMin: fc.nat(900), waitMin: fc.nat(2000) }).map((t) => ({ name: "t", ...t })),
+      fc.record({ handsMin: fc.nat(900), waitMin: fc.nat(2000) }).map((t) => ({ id: "t", name: "t", ...t })),
       { minLength: 1, maxLength: 6 },
     );
     fc.assert(

@@ -5,6 +5,8 @@
  * Times are minutes from a Monday at midnight.
  */
 export interface Task {
+  /** What it is of: "coat-1", "section-2"; stays with it whatever it is called. */
+  readonly id: string;
   readonly name: string;
   /** Work of hands, minutes for all the people at it together. */
   readonly handsMin: number;

@@ -2,7 +2,9 @@
  * Shell systems. To add one: a file in `kinds/` exporting a `ShellSystem` (parameters as data, and the layers that follow from
  * them), and its line in `shellSystems`. Its form, its schema, its quantities, masses and pots follow from these.
  */
-import { entryOf, type MaterialId } from "../materials/catalogue.ts";
+import { entryOf, type MaterialKey } from "../materials/catalogue.ts";
+import { AS_USUAL, chosenFor } from "../materials/chosen.ts";
+import { TYPICAL_MIXING } from "../materials/mixing.ts";
 import type { MaterialLine } from "../materials/property.ts";
 import { MM2_PER_M2 } from "../units/index.ts";
 import { brushPolyurethane } from "./kinds/brushPolyurethane.ts";
@@ -14,6 +16,7 @@ import type { ShellLayer } from "./kinds/layers.ts";
 import { plasterBandage } from "./kinds/plasterBandage.ts";
 import { polyesterMat } from "./kinds/polyesterMat.ts";
 import { type ShellDensities, type ShellSpan, type ShellSystem, type ShellTakeoff, sum } from "./kinds/system.ts";
+import type { LayTerms, Layup } from "./layup.ts";
 
 export type { ShellLayer } from "./kinds/layers.ts";
 export type { ShellDensities, ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
@@ -31,70 +34,134 @@ export function shellSystem(id: string): ShellSystem {
   return system;
 }
 
-type Figures = Readonly<Record<string, number>>;
+/** What layers depend on where nothing was decided. */
+export const USUAL_TERMS: LayTerms = { temperatureC: TYPICAL_MIXING.temperatureC, materials: AS_USUAL };
 
-/** The layers with the user's figures, each falling back to the system's own; the first on the jacket first. */
-export function shellLayers(id: string, figures: Figures): readonly ShellLayer[] {
-  return shellSystem(id).layers(figureOf(id, figures));
+/** A system at its typical figures, its layers in their usual order. */
+export function typicalLayup(system: string): Layup {
+  return { system, figures: {}, order: [] };
 }
 
-/** What a shell takes and weighs with the user's figures. */
-export function shellTakeoff(id: string, figures: Figures, span: ShellSpan): ShellTakeoff {
-  const layers = shellLayers(id, figures);
+/** The layers of a lay-up in the order they are laid; the first on the jacket first. */
+export function shellLayers(layup: Layup, terms: LayTerms = USUAL_TERMS): readonly ShellLayer[] {
+  const layers = shellSystem(layup.system).layers({
+    figure: figureOf(layup),
+    material: (usual) => chosenFor(usual, terms.materials),
+    temperatureC: terms.temperatureC,
+  });
+  return inOrder(layers, layup.order);
+}
+
+/** Those whose place was decided there; any other after the one that it follows in its system. */
+function inOrder(layers: readonly ShellLayer[], order: readonly string[]): ShellLayer[] {
+  const placed = order.flatMap((id) => layers.find((layer) => layer.id === id) ?? []);
+  layers.forEach((layer, k) => {
+    if (placed.includes(layer)) return;
+    placed.splice(k === 0 ? 0 : placed.indexOf(layers[k - 1]) + 1, 0, layer);
+  });
+  return placed;
+}
+
+/**
+ * What a shell takes and weighs.
+ * @param layups one a section of the span, in their order
+ */
+export function shellTakeoff(layups: readonly Layup[], span: ShellSpan, terms: LayTerms = USUAL_TERMS): ShellTakeoff {
   const { areasMm2, flangeAreasMm2 } = span;
-  const { shellMm, flangeMm } = shellThicknesses(id, figures);
+  const layersOf = once((layup: Layup) => shellLayers(layup, terms));
+  const laid = layups.map((layup, k) => ({
+    layers: layersOf(layup),
+    skinM2: areasMm2[k] / MM2_PER_M2,
+    flangeM2: flangeAreasMm2[k] / MM2_PER_M2,
+    waste: wasteOf(layup),
+  }));
   return {
-    thicknessMm: shellMm,
-    flangeThicknessMm: flangeMm,
-    layers: layers.length,
-    sectionMassesG: areasMm2.map((areaMm2, k) =>
-      sum(layers.map(({ dryG, flangeDryG }) => (areaMm2 * dryG + flangeAreasMm2[k] * flangeDryG) / MM2_PER_M2)),
+    sectionMassesG: laid.map(({ layers, skinM2, flangeM2 }) =>
+      sum(layers.map(({ dryG, flangeDryG }) => skinM2 * dryG + flangeM2 * flangeDryG)),
     ),
-    lines: linesOf(layers, sum(areasMm2) / MM2_PER_M2, sum(flangeAreasMm2) / MM2_PER_M2, wasteOf(id, figures)),
+    sectionLayers: laid.map(({ layers }) => layers.length),
+    lines: linesOf(laid, terms),
   };
 }
 
-/** Thicknesses of the shell and of its flanges, mm. */
-export function shellThicknesses(
-  id: string,
-  figures: Figures,
-): { readonly shellMm: number; readonly flangeMm: number } {
-  const layers = shellLayers(id, figures);
+/** A function of an object that is asked once for each. */
+function once<Key extends object, Value>(make: (key: Key) => Value): (key: Key) => Value {
+  const made = new Map<Key, Value>();
+  return (key) => {
+    const held = made.get(key) ?? make(key);
+    made.set(key, held);
+    return held;
+  };
+}
+
+/** Thicknesses of a shell and of its flanges, mm. */
+export interface ShellThicknesses {
+  readonly shellMm: number;
+  readonly flangeMm: number;
+}
+
+export function shellThicknesses(layup: Layup): ShellThicknesses {
+  const layers = shellLayers(layup);
   return {
     shellMm: sum(layers.map(({ thicknessMm }) => thicknessMm)),
     flangeMm: sum(layers.map(({ flangeThicknessMm }) => flangeThicknessMm)),
   };
 }
 
-/** Share of what is mixed that stays in buckets and brushes. */
-export function wasteOf(id: string, figures: Figures): number {
-  return figureOf(id, figures)("waste");
+/** The thickest of some lay-ups, mm: what room is kept for. */
+export function thickestOf(layups: readonly Layup[]): ShellThicknesses {
+  const all = layups.map(shellThicknesses);
+  return {
+    shellMm: Math.max(...all.map(({ shellMm }) => shellMm)),
+    flangeMm: Math.max(...all.map(({ flangeMm }) => flangeMm)),
+  };
 }
 
-/** What all layers take of every material, in the order they first take it. */
-function linesOf(layers: readonly ShellLayer[], skinM2: number, flangeM2: number, waste: number): MaterialLine[] {
-  const taken = new Map<MaterialId, { perM2: number; flangePerM2: number }>();
-  for (const { material, perM2, flangePerM2 } of layers.flatMap(({ takes }) => takes)) {
-    const held = taken.get(material) ?? { perM2: 0, flangePerM2: 0 };
-    taken.set(material, { perM2: held.perM2 + perM2, flangePerM2: held.flangePerM2 + flangePerM2 });
-  }
-  return [...taken].map(([material, { perM2, flangePerM2 }]): MaterialLine => {
-    const { unit } = entryOf(material);
+/** Share of what is mixed that stays in buckets and brushes. */
+export function wasteOf(layup: Layup): number {
+  return figureOf(layup)("waste");
+}
+
+interface Laid {
+  readonly layers: readonly ShellLayer[];
+  readonly skinM2: number;
+  readonly flangeM2: number;
+  readonly waste: number;
+}
+
+/** What all layers of all sections take of every material, in the order they first take it. */
+function linesOf(sections: readonly Laid[], { materials }: LayTerms): MaterialLine[] {
+  const taken = new Map<MaterialKey, { skin: number; flanges: number; wasted: number }>();
+  for (const { layers, skinM2, flangeM2, waste } of sections)
+    for (const { material, perM2, flangePerM2 } of layers.flatMap(({ takes }) => takes)) {
+      const held = taken.get(material) ?? { skin: 0, flanges: 0, wasted: 0 };
+      const [skin, flanges] = [skinM2 * perM2, flangeM2 * flangePerM2];
+      taken.set(material, {
+        skin: held.skin + skin,
+        flanges: held.flanges + flanges,
+        wasted: held.wasted + (skin + flanges) * waste,
+      });
+    }
+  const skinM2 = sum(sections.map((section) => section.skinM2));
+  const flangeM2 = sum(sections.map((section) => section.flangeM2));
+  return [...taken].map(([material, { skin, flanges, wasted }]): MaterialLine => {
+    const { unit } = entryOf(material, materials.own);
     // What is cut to size has its loss in its overlap; what is mixed stays in the bucket.
     const isMixed = unit === "kg" || unit === "l";
-    const laid = skinM2 * perM2 + flangeM2 * flangePerM2;
+    const laid = skin + flanges;
+    const perM2 = (amount: number, m2: number) => `m² at ${Number((m2 > 0 ? amount / m2 : 0).toPrecision(4))} ${unit}`;
     return {
       material,
       use: "shell",
       group: "shell",
-      quantity: laid * (isMixed ? 1 + waste : 1),
+      quantity: laid + (isMixed ? wasted : 0),
       unit,
       working: {
         formula: `skin × what a m² takes + flanges × what a m² of them takes${isMixed ? ", × (1 + waste)" : ""}`,
         inputs: [
-          { name: "skin", value: skinM2, unit: `m² at ${Number(perM2.toPrecision(4))} ${unit}` },
-          { name: "flanges", value: flangeM2, unit: `m² at ${Number(flangePerM2.toPrecision(4))} ${unit}` },
-          ...(isMixed ? [{ name: "waste", value: waste, unit: "share" }] : []),
+          { name: "skin", value: skinM2, unit: perM2(skin, skinM2) },
+          { name: "flanges", value: flangeM2, unit: perM2(flanges, flangeM2) },
+          ...(isMixed ? [{ name: "waste", value: laid > 0 ? wasted / laid : 0, unit: "share" }] : []),
         ],
       },
     };
@@ -102,14 +169,14 @@ function linesOf(layers: readonly ShellLayer[], skinM2: number, flangeM2: number
 }
 
 /** Densities of a shell by the user's figures. */
-export function shellDensities(id: string, figures: Figures): ShellDensities {
-  const layers = shellLayers(id, figures);
+export function shellDensities(layup: Layup): ShellDensities {
+  const layers = shellLayers(layup);
   const mm = sum(layers.map(({ thicknessMm }) => thicknessMm));
   const of = (gPerM2: readonly number[]) => sum(gPerM2) / (1000 * mm);
   return { wetGPerCm3: of(layers.map(({ wetG }) => wetG)), dryGPerCm3: of(layers.map(({ dryG }) => dryG)) };
 }
 
-function figureOf(id: string, figures: Figures): (key: string) => number {
+function figureOf({ system: id, figures }: Layup): (key: string) => number {
   const system = shellSystem(id);
   return (key) => {
     const parameter = system.parameters.find((candidate) => candidate.key === key);

@@ -7,7 +7,8 @@
  *
  * Curved shells bear more: the rule is on the safe side.
  */
-import { shellDensities, shellSystem, shellTakeoff } from "./index.ts";
+import { shellDensities, shellSystem, shellThicknesses } from "./index.ts";
+import type { Layup } from "./layup.ts";
 
 const GRAVITY = 9.81;
 const HANDLING = 3;
@@ -29,9 +30,9 @@ export function spanOf(thicknessMm: number, densityGPerCm3: number, { bendingMPa
 }
 
 /** The widest span of a shell with the user's figures, mm. */
-export function spanLimitMm(system: string, figures: Readonly<Record<string, number>>): number {
-  const { thicknessMm } = shellTakeoff(system, figures, { areasMm2: [], flangeAreasMm2: [] });
-  const { bendingMPa, modulusMPa } = shellSystem(system);
-  const { dryGPerCm3 } = shellDensities(system, figures);
-  return spanOf(thicknessMm, dryGPerCm3, { bendingMPa: bendingMPa.value, modulusMPa: modulusMPa.value });
+export function spanLimitMm(layup: Layup): number {
+  const { bendingMPa, modulusMPa } = shellSystem(layup.system);
+  const { dryGPerCm3 } = shellDensities(layup);
+  const { shellMm } = shellThicknesses(layup);
+  return spanOf(shellMm, dryGPerCm3, { bendingMPa: bendingMPa.value, modulusMPa: modulusMPa.value });
 }

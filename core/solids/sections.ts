@@ -15,6 +15,7 @@ import type { BodyData } from "../release/body.ts";
 import type { Cells } from "../release/cells.ts";
 import { ridgeAt, ridgePoints } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
+import type { ShellThicknesses } from "../shell/index.ts";
 import { cellBodies } from "./cellBodies.ts";
 import { fastened } from "./fastened.ts";
 import { type FootBody, footSolid, footSpaces, rimSolid } from "./foot.ts";
@@ -28,8 +29,8 @@ export interface SolidsRequest {
   /** The cell of each section, in the order they are built. */
   readonly cellOf: readonly number[];
   readonly walls: readonly { readonly along: AlongWall; readonly fastenings: Fastenings }[];
-  readonly shellMm: number;
-  readonly flangeMm: number;
+  /** Thicknesses of every section's shell and flanges, in their order. */
+  readonly shells: readonly ShellThicknesses[];
   readonly holeMm: number;
   readonly boardMm: number | null;
   readonly ribs: readonly Rib[];
@@ -64,26 +65,32 @@ const SCRAP_MM3 = 20_000;
 const KERF_MM = 0.02;
 
 export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Promise<SectionSolid[]> {
-  const { body, shellMm, boardMm } = request;
+  const { body, shells, boardMm } = request;
+  const thicknesses = [...new Set(shells.map(({ shellMm }) => shellMm))];
+  const thickestMm = Math.max(...thicknesses);
   const { stepMm } = body.grid;
   const inner = withoutPockets(isosurface(body.grid, body.phi, 0, ctx), SPECK_MM3).mesh;
-  const reachMm = shellMm + 3 * stepMm;
-  const exact: [number, number] = [Math.max(0, shellMm - stepMm), shellMm + stepMm];
-  const field = distanceField(inner, { stepMm, reachMm, exactBandsMm: [exact] }, ctx);
+  const reachMm = thickestMm + 3 * stepMm;
+  const exactBandsMm = thicknesses.map((mm): [number, number] => [Math.max(0, mm - stepMm), mm + stepMm]);
+  const field = distanceField(inner, { stepMm, reachMm, exactBandsMm }, ctx);
   return withSolids((solids) => {
     const jacket = solids.simpler(solids.fromMesh(inner, "The jacket"), SIMPLER_MM);
     // The rim is taken out of what is small: the whole jacket is cut as seldom as can be.
     const rim = request.foot && rimSolid(solids, request.foot);
     const rims = rim ? [rim] : [];
-    const outside = solids.simpler(
-      solids.fromMesh(outerFace(field, shellMm, ctx), "The outside of the shell"),
-      SIMPLER_MM,
+    const shellOf = new Map(
+      thicknesses.map((mm) => {
+        const outside = solids.simpler(
+          solids.fromMesh(outerFace(field, mm, ctx), "The outside of the shell"),
+          SIMPLER_MM,
+        );
+        const shell = solids.minus(outside, jacket);
+        return [mm, boardMm === null ? shell : solids.above(shell, boardMm)];
+      }),
     );
-    let shell = solids.minus(outside, jacket);
-    if (boardMm !== null) shell = solids.above(shell, boardMm);
     const along = request.walls.map((wall) => wall.along);
     const feet = feetOf(solids, jacket, rims, request);
-    const spaces = cellBodies({ ...request, field, walls: along }, ctx);
+    const spaces = cellBodies({ ...request, shellMm: thickestMm, field, walls: along }, ctx);
     const onBoard = (solid: Solid) => (boardMm === null ? solid : solids.above(solid, boardMm));
     const done: Solid[] = [];
     /** Flanges and feet: what stands out from the shells. */
@@ -93,6 +100,8 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       ctx.progress("solids", s / spaces.length);
       const space = solids.fromMesh(spaces[s], `The space of section ${s + 1}`);
       // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
+      const { shellMm } = shells[s];
+      const shell = shellOf.get(shellMm) as Solid;
       const skin = without(solids, solids.and(shell, space), [...standing, ...rims]);
       const own = flangeOf(solids, jacket, request, s + 1);
       const flange = own && without(solids, own, [...done, ...rims]);
@@ -108,7 +117,7 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
         ...(foot ? [foot] : []),
         ...over.map((body) => onBoard(without(solids, body, done))),
       ];
-      const solid = solids.simpler(fastened(solids, parts, request, s + 1), TIDY_MM);
+      const solid = solids.simpler(fastened(solids, parts, { ...request, ...shells[s] }, s + 1), TIDY_MM);
       const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
       const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;
       done.push(whole);
@@ -153,7 +162,7 @@ function flangeOf(solids: Solids, jacket: Solid, request: SolidsRequest, number:
   const { walls, boardMm } = request;
   const parts = walls.flatMap(({ along }) => {
     const side = along.wall.sections.indexOf(number);
-    return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, request);
+    return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, request.shells[number - 1]);
   });
   if (parts.length === 0) return null;
   const whole = solids.minus(solids.union(parts), jacket);
@@ -162,7 +171,8 @@ function flangeOf(solids: Solids, jacket: Solid, request: SolidsRequest, number:
 
 /** The ribs over a section; null where it has none. @param number of the section, from one */
 function ribsOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: number): Solid | null {
-  const { shellMm, flangeMm, boardMm } = request;
+  const { boardMm } = request;
+  const { shellMm, flangeMm } = request.shells[number - 1];
   const parts = request.ribs
     .filter((rib) => rib.section === number)
     .flatMap((rib) => {
@@ -180,7 +190,7 @@ type Xyz = [number, number, number];
  * A flange as convex parts between rulings: from just within the shell, which has its own face on the wall, to the outer edge.
  * Rulings that lie on the straight between others are passed over.
  */
-function flangeParts(solids: Solids, along: AlongWall, sign: number, { flangeMm, shellMm }: SolidsRequest): Solid[] {
+function flangeParts(solids: Solids, along: AlongWall, sign: number, { flangeMm, shellMm }: ShellThicknesses): Solid[] {
   const { foot, out } = along.ground;
   const { widthsMm } = along.wall;
   const fromMm = Math.max(0, shellMm - EMBEDDED_MM);

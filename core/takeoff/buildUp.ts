@@ -1,14 +1,21 @@
 /** What speaks against how a jacket and a shell are built up, coat by coat and layer by layer. */
 import { jacketThicknessMm, THICK_JACKET_MM } from "../jacket/coat.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
-import { shellLayers } from "../shell/index.ts";
+import { shellLayers, shellThicknesses } from "../shell/index.ts";
+import type { Layup } from "../shell/layup.ts";
 
 export type BuildUpWarning =
   /** Coats, counted from one, whose pigments are hard to tell apart: a missed place does not show. */
   | { readonly kind: "alike"; readonly coats: readonly [number, number] }
   | { readonly kind: "thick jacket"; readonly mm: number }
+  /** Gauze shows through a coat that takes the print. */
+  | { readonly kind: "gauze in print coat" }
   /** A thick coat sags before it sets. */
   | { readonly kind: "thick coat"; readonly coat: number; readonly mm: number }
+  /** Laid after another, though it belongs on the jacket. */
+  | { readonly kind: "buried face"; readonly name: string }
+  /** Flanges no thicker than the shell: edges break first. */
+  | { readonly kind: "weak edge"; readonly mm: number; readonly flangeMm: number }
   /** A first layer so thick traps air, whose holes lock into the next section. */
   | { readonly kind: "thick first layer"; readonly name: string; readonly mm: number }
   | { readonly kind: "few layers"; readonly layers: number; readonly least: number }
@@ -32,19 +39,9 @@ const LEAST_LAYERS: Readonly<Record<string, number>> = {
   "fibre-paste": 2,
 };
 
-/**
- * @param spans how far the sections span, mm, in their order, and how far they may; null while that is not worked out
- */
-export function buildUpWarnings(
-  { jacket, shell }: Pick<PlanDocument, "jacket" | "shell">,
-  spans: { readonly widestMm: readonly number[]; readonly limitMm: number } | null,
-): BuildUpWarning[] {
-  const { coats } = jacket;
-  const layers = shellLayers(shell.system, shell.figures);
-  const [first] = layers;
+/** What speaks against how the coats of a jacket are laid. */
+export function jacketWarnings({ coats }: Pick<PlanDocument["jacket"], "coats">): BuildUpWarning[] {
   const thick = jacketThicknessMm(coats);
-  const least = LEAST_LAYERS[shell.system] ?? 1;
-  const firstMm = shell.system.startsWith("gypsum") ? FIRST_MM.gypsum : FIRST_MM.resin;
   return [
     ...coats
       .slice(1)
@@ -56,14 +53,42 @@ export function buildUpWarnings(
         ? [{ kind: "thick coat", coat: k + 1, mm: thicknessMm }]
         : [],
     ),
+    ...coats.slice(0, 1).flatMap(({ gauze }): BuildUpWarning[] => (gauze ? [{ kind: "gauze in print coat" }] : [])),
     ...(thick > THICK_JACKET_MM ? [{ kind: "thick jacket", mm: thick } as const] : []),
+  ];
+}
+
+/** How far a section spans, and how far it may, mm. */
+export interface SectionSpan {
+  readonly section: number;
+  readonly widestMm: number;
+  readonly limitMm: number;
+}
+
+/**
+ * What speaks against how a shell, or some of its sections, is laid up.
+ * @param spans of the sections that are laid up so; none while that is not worked out
+ */
+export function shellWarnings(
+  layup: Layup,
+  ribs: PlanDocument["shell"]["ribs"]["kind"],
+  spans: readonly SectionSpan[],
+): BuildUpWarning[] {
+  const layers = shellLayers(layup);
+  const { shellMm, flangeMm } = shellThicknesses(layup);
+  const [first] = layers;
+  const least = LEAST_LAYERS[layup.system] ?? 1;
+  const firstMm = layup.system.startsWith("gypsum") ? FIRST_MM.gypsum : FIRST_MM.resin;
+  return [
     ...(first && first.thicknessMm > firstMm
       ? [{ kind: "thick first layer", name: first.name, mm: first.thicknessMm } as const]
       : []),
+    ...layers.slice(1).flatMap(({ isFace, name }): BuildUpWarning[] => (isFace ? [{ kind: "buried face", name }] : [])),
     ...(layers.length < least ? [{ kind: "few layers", layers: layers.length, least } as const] : []),
-    ...(spans && shell.ribs.kind === "none"
-      ? spans.widestMm.flatMap((mm, s): BuildUpWarning[] =>
-          mm > spans.limitMm ? [{ kind: "span", section: s + 1, mm, limitMm: spans.limitMm }] : [],
+    ...(flangeMm <= shellMm ? [{ kind: "weak edge", mm: shellMm, flangeMm } as const] : []),
+    ...(ribs === "none"
+      ? spans.flatMap(({ section, widestMm, limitMm }): BuildUpWarning[] =>
+          widestMm > limitMm ? [{ kind: "span", section, mm: widestMm, limitMm }] : [],
         )
       : []),
   ];

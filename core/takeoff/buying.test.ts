@@ -134,10 +134,7 @@ describe("shell systems side by side", () => {
     const [tin, , , , , platinum] = all;
     expect(platinum.massG / tin.massG).toBeCloseTo(1.14 / 1.1, 6);
     expect(platinum.waitMin).toBeLessThan(tin.waitMin);
-    expect(pouredBlockG([400, 400, 900], 60e6, "tin-brushable-low") / 1000).toBeCloseTo(
-      ((450 * 450 * 925 - 60e6) / 1e6) * 1.1,
-      6,
-    );
+    expect(pouredBlockG([400, 400, 900], 60e6, 1.1) / 1000).toBeCloseTo(((450 * 450 * 925 - 60e6) / 1e6) * 1.1, 6);
   });
 });
 

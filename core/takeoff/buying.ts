@@ -1,8 +1,16 @@
 /** What is to be bought for a plan: its need, less what the store has, in packs at the lowest price. */
-import type { SiliconeId } from "../materials/catalogue.ts";
+import type { MaterialKey } from "../materials/catalogue.ts";
+import type { OwnEntry } from "../materials/entries/own.ts";
 import type { MaterialLine } from "../materials/property.ts";
 import { SILICONE } from "../materials/silicone.ts";
-import { type Store, type StoredEntry, storedEntries, type Taken, takeFromStock } from "../materials/stock.ts";
+import {
+  ownEntries,
+  type Store,
+  type StoredEntry,
+  storedEntries,
+  type Taken,
+  takeFromStock,
+} from "../materials/stock.ts";
 import type { ShellLayer } from "../shell/index.ts";
 import { type Bought, cheapestPacks } from "./packs.ts";
 
@@ -34,14 +42,23 @@ function entriesOf(store: Store): ReadonlyMap<string, StoredEntry> {
 /** Water is at hand. */
 const AT_HAND = new Set(["mixing-water"]);
 
-/** @param today as 2026-11-30 */
-export function buyingRows(lines: readonly MaterialLine[], store: Store, today: string): BuyingRow[] {
+/**
+ * @param today as 2026-11-30
+ * @param own entries that the plan keeps: they go for those that the store no longer has
+ */
+export function buyingRows(
+  lines: readonly MaterialLine[],
+  store: Store,
+  today: string,
+  own: readonly OwnEntry[] = [],
+): BuyingRow[] {
   const entries = entriesOf(store);
+  const kept = new Map(ownEntries(own).map((entry) => [entry.id, entry]));
   const materials = [...new Set(lines.map(({ material }) => material))];
   return materials.map((material): BuyingRow => {
-    const own = lines.filter((line) => line.material === material);
-    const need = own.reduce((sum, { quantity }) => sum + quantity, 0);
-    const entry = entries.get(material);
+    const uses = lines.filter((line) => line.material === material);
+    const need = uses.reduce((sum, { quantity }) => sum + quantity, 0);
+    const entry = entries.get(material) ?? kept.get(material);
     const { taken, missing } = takeFromStock(
       need,
       store.lots.filter((lot) => lot.material === material),
@@ -49,9 +66,9 @@ export function buyingRows(lines: readonly MaterialLine[], store: Store, today: 
       today,
     );
     const wanted = AT_HAND.has(material) ? 0 : missing;
-    const bought = cheapestPacks(own[0].unit === "pcs" ? Math.ceil(wanted - 1e-9) : wanted, entry?.packs ?? []);
+    const bought = cheapestPacks(uses[0].unit === "pcs" ? Math.ceil(wanted - 1e-9) : wanted, entry?.packs ?? []);
     return {
-      ...{ lines: own, material, unit: own[0].unit, need, taken, missing: wanted, bought },
+      ...{ lines: uses, material, unit: uses[0].unit, need, taken, missing: wanted, bought },
       leftOver: bought ? Math.max(0, bought.amount - wanted) : 0,
       supplier: entry?.supplier ?? "",
     };
@@ -59,13 +76,13 @@ export function buyingRows(lines: readonly MaterialLine[], store: Store, today: 
 }
 
 /** What a unit of a material costs in the pack that is cheapest by amount, minor units; nothing where it is not sold. */
-export function unitMinor(store: Store, material: MaterialLine["material"]): number {
+export function unitMinor(store: Store, material: MaterialKey): number {
   const packs = entriesOf(store).get(material)?.packs ?? [];
   return packs.length === 0 ? 0 : Math.min(...packs.map(({ amount, priceMinor }) => priceMinor / amount));
 }
 
 /** What a coat costs with what stays in pots and brushes, minor units. @param massG on the piece */
-export function coatMinor(store: Store, silicone: SiliconeId, massG: number): number {
+export function coatMinor(store: Store, silicone: MaterialKey, massG: number): number {
   return (massG / 1000) * (1 + SILICONE.wasteShare.value) * unitMinor(store, silicone);
 }
 

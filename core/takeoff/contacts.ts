@@ -2,7 +2,7 @@
 import { entryOf } from "../materials/catalogue.ts";
 import type { Family } from "../materials/entries/entry.ts";
 import { type Contact, type Touching, touchingIn } from "../materials/touching/index.ts";
-import type { PlanDocument } from "../plan/document/document.ts";
+import { coatSilicones, layTerms, layupsInUse, type PlanDocument } from "../plan/document/document.ts";
 import { shellLayers } from "../shell/index.ts";
 
 /** What a piece or a cast is, by the words it is called by; the more particular first. */
@@ -40,32 +40,37 @@ export function familiesNamed(text: string): Family[] {
     : named;
 }
 
-export function contactsOf({ jacket, shell, brief, seat }: PlanDocument): Contact[] {
-  const silicone = entryOf(jacket.silicone).family;
+export function contactsOf(document: PlanDocument): Contact[] {
+  const { jacket, shell, brief, seat, materials } = document;
+  const coats = coatSilicones(jacket).map((id) => entryOf(id, materials.own).family);
+  // The first coat lies on the piece and takes the cast; the last is what the shell is laid on.
+  const [silicone] = coats;
+  const outer = coats[coats.length - 1];
   const surface = familiesNamed(brief.surface);
   const cast = familiesNamed(brief.castMaterial);
-  const layers = shellLayers(shell.system, shell.figures);
-  const inShell = [...new Set(layers.flatMap(({ takes }) => takes.map(({ material }) => entryOf(material).family)))];
-  const binder = inShell.find((family) => BINDERS.includes(family)) ?? "none";
+  const layers = layupsInUse(document).flatMap((layup) => shellLayers(layup, layTerms(document)));
+  const taken = layers.flatMap(({ takes }) => takes.map(({ material }) => entryOf(material, materials.own).family));
+  const inShell = [...new Set(taken)];
+  const binders = inShell.filter((family) => BINDERS.includes(family));
   const onBoard: Contact[] = seat.onBoard
-    ? [
-        { a: silicone, b: "timber", at: "board" },
-        { a: binder, b: "timber", at: "board" },
-      ]
+    ? [{ a: silicone, b: "timber", at: "board" }, ...binders.map((a): Contact => ({ a, b: "timber", at: "board" }))]
     : [];
   return [
     ...surface.map((b): Contact => ({ a: silicone, b, at: "surface" })),
-    ...inShell.map((b): Contact => ({ a: binder, b, at: "shell" })),
-    ...(shell.ribs.kind === "poles" ? [{ a: binder, b: POLES[shell.ribs.pole], at: "shell" } as const] : []),
-    { a: binder, b: silicone, at: "shell" },
-    { a: binder, b: "water-clay", at: "walls" },
-    // The next section is laid against the last one's flange.
-    { a: binder, b: binder, at: "walls" },
-    { a: silicone, b: "petroleum-jelly", at: "walls" },
+    ...coats.slice(1).map((b, k): Contact => ({ a: coats[k], b, at: "jacket" })),
+    ...binders.flatMap((a): Contact[] => [
+      ...inShell.map((b): Contact => ({ a, b, at: "shell" })),
+      ...(shell.ribs.kind === "poles" ? [{ a, b: POLES[shell.ribs.pole], at: "shell" } as const] : []),
+      { a, b: outer, at: "shell" },
+      { a, b: "water-clay", at: "walls" },
+      // The next section is laid against the last one's flange.
+      ...binders.map((b): Contact => ({ a, b, at: "walls" })),
+    ]),
+    { a: outer, b: "petroleum-jelly", at: "walls" },
     ...cast.map((b): Contact => ({ a: silicone, b, at: "cast" })),
-    ...cast.map((b): Contact => ({ a: binder, b, at: "cast" })),
+    ...binders.flatMap((a) => cast.map((b): Contact => ({ a, b, at: "cast" }))),
     ...onBoard,
-    ...(binder === "gypsum" ? [{ a: "gypsum", b: "drain", at: "cleaning" } as const] : []),
+    ...(binders.includes("gypsum") ? [{ a: "gypsum", b: "drain", at: "cleaning" } as const] : []),
   ];
 }
 

@@ -8,7 +8,8 @@ import type { JacketKeySettings } from "../keys/settings.ts";
 import type { MaterialLine } from "../materials/property.ts";
 import { siliconeMassG } from "../materials/silicone.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
-import { type ShellSpan, shellDensities, shellTakeoff } from "../shell/index.ts";
+import { type ShellSpan, shellDensities, shellTakeoff, thickestOf } from "../shell/index.ts";
+import { allLayups, type Layup } from "../shell/layup.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
 
 /** Counted where walls and keys are placed; a first glance has none. */
@@ -17,23 +18,23 @@ export interface Fixings {
   readonly jacketKeys: number;
   /** Through the shell's foot into the board. */
   readonly footBolts?: number;
+  /** The area of the board under it, mm2; where it stands on one. */
+  readonly boardMm2?: number;
   /** The length of every strap round the mould, mm. */
   readonly strapsMm?: readonly number[];
   /** Volume of each section as a solid, mm3, where they were worked out. */
   readonly solidsMm3?: readonly number[];
 }
 
-/** A shell's faces as large as sections have them that weigh what the solids do; as estimated where there are none. */
-export function spanAsBuilt(
-  estimated: ShellSpan,
-  { solidsMm3 }: Fixings,
-  { system, figures }: PlanDocument["shell"],
-): ShellSpan {
+/**
+ * A shell's faces as large as sections have them that weigh what the solids do; as estimated where there are none.
+ * @param layups one a section
+ */
+export function spanAsBuilt(estimated: ShellSpan, { solidsMm3 }: Fixings, layups: readonly Layup[]): ShellSpan {
   if (solidsMm3?.length !== estimated.areasMm2.length) return estimated;
-  const { sectionMassesG } = shellTakeoff(system, figures, estimated);
-  const { dryGPerCm3 } = shellDensities(system, figures);
+  const { sectionMassesG } = shellTakeoff(layups, estimated);
   const shares = solidsMm3.map((solidMm3, k) =>
-    sectionMassesG[k] > 0 ? ((solidMm3 / MM3_PER_CM3) * dryGPerCm3) / sectionMassesG[k] : 1,
+    sectionMassesG[k] > 0 ? ((solidMm3 / MM3_PER_CM3) * shellDensities(layups[k]).dryGPerCm3) / sectionMassesG[k] : 1,
   );
   const scaled = (areasMm2: readonly number[]) => areasMm2.map((areaMm2, k) => areaMm2 * shares[k]);
   return { areasMm2: scaled(estimated.areasMm2), flangeAreasMm2: scaled(estimated.flangeAreasMm2) };
@@ -55,12 +56,9 @@ export function boltLengthMm(flangeMm: number, diameterMm: number): number {
 /** The board that a foot is bolted to is taken to be so thick, mm. */
 const BOARD_THICK_MM = 18;
 
-export function boltLines(
-  { bolts, footBolts = 0, strapsMm = [] }: Fixings,
-  { shell }: PlanDocument,
-  flangeMm: number,
-): MaterialLine[] {
+export function boltLines({ bolts, footBolts = 0, strapsMm = [] }: Fixings, { shell }: PlanDocument): MaterialLine[] {
   const { diameterMm } = shell.flanges.bolts;
+  const { flangeMm } = thickestOf(allLayups(shell));
   return [
     {
       material: "bolts",

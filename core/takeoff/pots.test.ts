@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { SILICONE_IDS } from "../materials/catalogue.ts";
 import { MIXING_LIMITS, SAFE_SHARE } from "../materials/mixing.ts";
 import { newPlan, type PlanDocument } from "../plan/document/document.ts";
-import { shellSystems, shellTakeoff } from "../shell/index.ts";
+import { shellLayers, shellSystems, typicalLayup } from "../shell/index.ts";
 import { potRows } from "./pots.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
@@ -30,7 +30,7 @@ const parting: PartingTotals = {
 const planned = (change: Partial<PlanDocument>) => {
   const document = { ...base, ...change };
   const taken = takeoff(document, jacket, parting, TYPICAL_RATES);
-  return { document, taken, rows: potRows(document, jacket, parting, taken) };
+  return { document, taken, rows: potRows(document, parting, taken) };
 };
 
 const anyPlan = fc
@@ -56,8 +56,9 @@ describe("pots", () => {
       fc.property(anyPlan, (change) => {
         const { document, taken, rows } = planned(change);
         const { people, pace, scaleMostG, vesselMl } = document.mixing;
-        for (const { laidG, lossG, pots, mixture, potMin } of rows) {
-          expect(pots.count * pots.eachG).toBeCloseTo(laidG + lossG, 6);
+        for (const { laidG, lossG, leftOverG, pots, mixture, potMin } of rows) {
+          expect(pots.count * pots.eachG).toBeCloseTo(laidG + lossG + leftOverG, 6);
+          expect(leftOverG).toBeLessThanOrEqual(0.02 * (laidG + lossG) + 1e-6);
           expect(pots.eachG).toBeLessThanOrEqual(scaleMostG + 1e-6);
           expect(pots.eachG / mixture.densityGPerCm3).toBeLessThan(vesselMl);
           if (potMin === null) continue;
@@ -75,7 +76,7 @@ describe("pots", () => {
   it("have a row for every coat, and for every layer of every section that is mixed", () => {
     for (const { id, layers } of shellSystems.map((system) => ({
       id: system.id,
-      layers: shellTakeoff(system.id, {}, { areasMm2: [], flangeAreasMm2: [] }).layers,
+      layers: shellLayers(typicalLayup(system.id)).length,
     }))) {
       const { rows } = planned({ shell: { ...base.shell, system: id } });
       expect(rows.filter(({ step }) => step.kind === "coat")).toHaveLength(4);

@@ -10,7 +10,7 @@ import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
 export function partingPrices(document: PlanDocument, rates: SearchRates): PartingPrices {
   const perMinute = rates.hourMinor / 60;
   const { brief, shell } = document;
-  const metre = shellTakeoff(shell.system, shell.figures, { areasMm2: [MM2_PER_M2], flangeAreasMm2: [0] });
+  const metre = shellTakeoff([shell], { areasMm2: [MM2_PER_M2], flangeAreasMm2: [0] });
   return {
     fillPerMm3: (WEIGHED_AT_G_PER_CM3 / MM3_PER_CM3 / 1000) * rates.siliconePerKgMinor,
     laidFillPerMm3: (rates.fillMinPerL / MM3_PER_LITRE) * perMinute,

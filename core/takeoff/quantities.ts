@@ -3,9 +3,17 @@ import { jacketThicknessMm } from "../jacket/coat.ts";
 import { type SeamTakeoff, seamTakeoff } from "../jacket/seam.ts";
 import { clayShareOf } from "../jacket/stops.ts";
 import type { MaterialUse } from "../materials/catalogue.ts";
+import { type ChosenMaterials, chosenFor } from "../materials/chosen.ts";
+import { isOwn } from "../materials/entries/own.ts";
 import type { MaterialLine } from "../materials/property.ts";
-import { heavierThanWeighed, siliconeBuying, siliconeMassG, siliconeOf } from "../materials/silicone.ts";
-import type { PlanDocument } from "../plan/document/document.ts";
+import {
+  heavierThanWeighed,
+  type SiliconeLaid,
+  siliconeBuying,
+  siliconeMassG,
+  siliconeOf,
+} from "../materials/silicone.ts";
+import { coatSilicones, type PlanDocument } from "../plan/document/document.ts";
 import type { ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
 import { touchingOf } from "./contacts.ts";
@@ -17,6 +25,8 @@ import { websOf } from "./webs.ts";
 export interface Quantities {
   /** Silicone on the piece: jacket, rim and fills, g. */
   readonly siliconeG: number;
+  /** Of it, every coat, with its share of rim and webs. */
+  readonly coatsG: readonly number[];
   /** Of it, the fills. */
   readonly fillG: number;
   /** Silicone of the keys between jacket and shell, cast beforehand, g. */
@@ -40,26 +50,20 @@ export function quantitiesOf(
   const parts = parting.fillParts ?? [];
   const webMm3 = parts.reduce((sum, { kind, volumeMm3 }) => sum + (kind === "web" ? volumeMm3 : 0), 0);
   const webs = websOf(parts, thicknessMm);
-  const { silicone } = document.jacket;
-  const { densityGPerCm3 } = siliconeOf(silicone);
-  const heavier = heavierThanWeighed(silicone);
+  const { own } = document.materials;
+  const { densityGPerCm3 } = siliconeOf(document.jacket.silicone, own);
   const fillG = siliconeMassG(parting.fillMm3 - parting.clayMm3 - parting.plugMm3, densityGPerCm3);
-  const jacketG = jacket.siliconeG * heavier;
-  const coatsG = jacketG + siliconeMassG(webs.moreSiliconeMm3, densityGPerCm3);
-  const siliconeG = coatsG + fillG;
-  const thickened = jacket.coats.reduce(
-    (sum, { massG }, k) => sum + (document.jacket.coats[k]?.thickened ? massG * heavier : 0),
-    0,
-  );
-  const thickenedG = fillG + thickened * (jacketG > 0 ? coatsG / jacketG : 1);
+  const coatsG = coatMassesG(document, jacket, webs.moreSiliconeMm3);
+  const siliconeG = coatsG.reduce((sum, g) => sum + g, fillG);
   const seam = seamTakeoff(document.jacket.seam, thicknessMm);
   const keysG = jacketKeysG(fixings, document.shell.jacketKeys, densityGPerCm3);
   const clayShare = clayShareOf(document.jacket.stops, document.seat.onBoard);
   const materials = [
-    ...siliconeBuying(silicone, siliconeG, thickenedG, keysG),
+    ...siliconeBuying(siliconesLaid(document, coatsG, fillG, keysG), own),
+    gauze(document, jacket),
     ...shell.lines,
     poles(document, parting),
-    ...boltLines(fixings, document, shell.flangeThicknessMm),
+    ...boltLines(fixings, document),
     ...wallsAndRelease(document, jacket, parting),
     clay("fills", "fills of clay", Math.max(0, parting.clayMm3 - webMm3)),
     clay("webs", "webs across gaps", webs.clayMm3),
@@ -68,9 +72,74 @@ export function quantitiesOf(
     holePlugs(document, jacket.stopsMm3 * (1 - clayShare)),
     fillPlugs(parting.plugMm3),
     ...seamMaterials(seam),
-    ...remedies(document, jacket, parting),
+    ...remedies(document, jacket, parting, fixings),
   ].filter((line) => line.quantity > 0);
-  return { siliconeG, fillG, keysG, materials };
+  return { siliconeG, coatsG, fillG, keysG, materials: asChosen(materials, document.materials) };
+}
+
+/** Lines of what stands in for what is usual; a shell's own layers have seen to theirs. */
+function asChosen(lines: readonly MaterialLine[], chosen: ChosenMaterials): MaterialLine[] {
+  const all = new Map<string, MaterialLine>();
+  for (const line of lines) {
+    const { group, use, quantity } = line;
+    const material = group === "shell" || isOwn(line.material) ? line.material : chosenFor(line.material, chosen).id;
+    const held = all.get(`${material} ${use}`);
+    all.set(`${material} ${use}`, { ...line, material, quantity: quantity + (held?.quantity ?? 0) });
+  }
+  return [...all.values()];
+}
+
+/** What every coat weighs on the piece, g: each by its own silicone, with what webs add to the jacket. */
+function coatMassesG({ jacket, materials }: PlanDocument, totals: JacketTotals, moreMm3: number): number[] {
+  const thicknessMm = jacketThicknessMm(jacket.coats) || 1;
+  const measuredG = totals.coats.reduce((sum, { massG }) => sum + massG, 0);
+  // By their thicknesses while nothing is measured.
+  const shareOf = (k: number) =>
+    measuredG > 0 ? (totals.coats[k]?.massG ?? 0) / measuredG : jacket.coats[k].thicknessMm / thicknessMm;
+  const wholeG = totals.siliconeG + siliconeMassG(moreMm3);
+  return coatSilicones(jacket).map((silicone, k) => wholeG * shareOf(k) * heavierThanWeighed(silicone, materials.own));
+}
+
+/** What is laid of every silicone. Fills and keys are of the jacket's own. */
+function siliconesLaid(
+  { jacket }: PlanDocument,
+  coatsG: readonly number[],
+  fillG: number,
+  keysG: number,
+): SiliconeLaid[] {
+  const silicones = coatSilicones(jacket);
+  return [...new Set([jacket.silicone, ...silicones])].map((id) => {
+    const isMain = id === jacket.silicone;
+    const of = (counts: (k: number) => boolean) =>
+      coatsG.reduce((sum, g, k) => (silicones[k] === id && counts(k) ? sum + g : sum), isMain ? fillG : 0);
+    return {
+      ...{ id, massG: of(() => true), keysG: isMain ? keysG : 0 },
+      thickenedG: of((k) => jacket.coats[k].thickened),
+    };
+  });
+}
+
+/** Pieces of gauze overlap by this factor. */
+const GAUZE_OVERLAP = 1.15;
+
+function gauze({ jacket: { coats } }: PlanDocument, jacket: JacketTotals): MaterialLine {
+  const laid = coats.flatMap((coat, k) => (coat.gauze ? [jacket.coats[k]?.areaMm2 ?? jacket.outerAreaMm2] : []));
+  const m2 = laid.reduce((sum, mm2) => sum + mm2, 0) / MM2_PER_M2;
+  return {
+    material: "open-gauze",
+    use: "jacket",
+    group: "jacket",
+    quantity: m2 * GAUZE_OVERLAP,
+    unit: "m2",
+    working: {
+      formula: "area of every coat that gauze is bedded into × overlap",
+      inputs: [
+        { name: "coats with gauze", value: laid.length, unit: "" },
+        { name: "their area", value: m2, unit: "m²" },
+        { name: "overlap", value: GAUZE_OVERLAP, unit: "×" },
+      ],
+    },
+  };
 }
 
 /** Clay comes out again and is used again: it is told, and not priced. */
@@ -171,11 +240,16 @@ function seamMaterials({ releasedMm2, shims, lengthMm }: SeamTakeoff): MaterialL
 }
 
 /** What remedies that were taken ask for: a sealer over what it has to cover. */
-function remedies(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals): MaterialLine[] {
+function remedies(
+  document: PlanDocument,
+  jacket: JacketTotals,
+  parting: PartingTotals,
+  { boardMm2 = BOARD_MM2 }: Fixings,
+): MaterialLine[] {
   const met = new Set(document.touching.answers.filter(({ how }) => how === "met").map(({ rule }) => rule));
   const lines = touchingOf(document).flatMap(({ rule: { id, takes, what }, at }): MaterialLine[] => {
     if (!met.has(id) || !takes || takes.gPerM2 === 0) return [];
-    const areaMm2 = at === "walls" ? wallsMm2(document, parting) : at === "board" ? BOARD_MM2 : jacket.outerAreaMm2;
+    const areaMm2 = at === "walls" ? wallsMm2(document, parting) : at === "board" ? boardMm2 : jacket.outerAreaMm2;
     return [
       {
         material: takes.material,
@@ -200,7 +274,7 @@ function remedies(document: PlanDocument, jacket: JacketTotals, parting: Parting
   });
 }
 
-/** A base board is taken to be so large, mm2. */
+/** A base board is taken to be so large until its footprint is drawn, mm2. */
 const BOARD_MM2 = 1_000_000;
 
 function wallsAndRelease(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals): MaterialLine[] {

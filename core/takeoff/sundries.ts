@@ -4,7 +4,7 @@
  */
 import { entryOf, type MaterialId } from "../materials/catalogue.ts";
 import type { MaterialLine } from "../materials/property.ts";
-import type { PlanDocument } from "../plan/document/document.ts";
+import { layTerms, layupsInUse, type PlanDocument } from "../plan/document/document.ts";
 import { shellLayers } from "../shell/index.ts";
 import type { PotRow } from "./pots.ts";
 
@@ -30,9 +30,9 @@ export function sundryLines(
   const large = count(pots) - small;
   const steps = pots.length;
   const hazards = new Set(
-    shellLayers(document.shell.system, document.shell.figures).flatMap(({ takes }) =>
-      takes.flatMap(({ material }) => entryOf(material).hazards),
-    ),
+    layupsInUse(document)
+      .flatMap((layup) => shellLayers(layup, layTerms(document)))
+      .flatMap(({ takes }) => takes.flatMap(({ material }) => entryOf(material, document.materials.own).hazards)),
   );
   const hours = handsMin / 60;
   const line = (

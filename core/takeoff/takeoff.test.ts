@@ -72,7 +72,7 @@ describe("the takeoff", () => {
     const of = (name: string) => handsWorking.inputs.find((input) => input.name === name)?.value ?? Number.NaN;
     const byFormula =
       of("jacket") * of("coats") * TYPICAL_RATES.coatMinPerM2 +
-      of("shell") * of("shell layers") * TYPICAL_RATES.layerMinPerM2 +
+      of("shell, every layer") * TYPICAL_RATES.layerMinPerM2 +
       of("parting") * TYPICAL_RATES.wallMinPerM +
       of("sections") * TYPICAL_RATES.sectionSetupMin +
       of("fills laid") * TYPICAL_RATES.fillMinPerL +
@@ -125,7 +125,7 @@ describe("the takeoff", () => {
     expect(shims.finishMin - plain.finishMin).toBeCloseTo(0.8 * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     expect(cut.tasks.at(-1)?.name).toContain("cut afterwards");
     expect(shims.tasks[0].name).toContain("shims");
-    const items = (of: typeof plain) => of.materials.map(materialName);
+    const items = (of: typeof plain) => of.materials.map((line) => materialName(line));
     expect(items(shims)).toEqual(
       expect.arrayContaining(["Shims for the jacket's seam", "Release for the jacket's seam"]),
     );

@@ -4,12 +4,13 @@
  */
 import { jacketThicknessMm } from "../jacket/coat.ts";
 import { seamTakeoff } from "../jacket/seam.ts";
-import { materialName } from "../materials/catalogue.ts";
+import { materialName, type SiliconeKey } from "../materials/catalogue.ts";
 import type { Working } from "../materials/property.ts";
 import { dearerThanUsual } from "../materials/silicone.ts";
-import type { PlanDocument } from "../plan/document/document.ts";
+import { coatSilicones, layTerms, type PlanDocument } from "../plan/document/document.ts";
 import type { Task } from "../schedule/line.ts";
-import { shellTakeoff } from "../shell/index.ts";
+import { shellTakeoff, shellThicknesses } from "../shell/index.ts";
+import { layupsFor } from "../shell/layup.ts";
 import { dearerThanRated } from "../shell/price.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
@@ -51,28 +52,38 @@ export function takeoff(
     areasMm2: parting.sections.map((section) => section.areaMm2),
     flangeAreasMm2: flangeAreasMm2(document, parting),
   };
-  const { system, figures } = document.shell;
-  const shell = shellTakeoff(system, figures, spanAsBuilt(span, fixings, document.shell));
+  const layups = layupsFor(
+    document.shell,
+    parting.sections.map(({ id }) => id),
+  );
+  const terms = layTerms(document);
+  const shell = shellTakeoff(layups, spanAsBuilt(span, fixings, layups), terms);
   const quantities = quantitiesOf(document, jacket, parting, shell, fixings);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
   const tasks = tasksOf(document, jacket, parting, shell, rates);
   const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
   const finishMin = ((parting.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
-  const pots = potRows(document, jacket, parting, quantities, fixings);
+  const pots = potRows(document, parting, quantities, fixings);
   const materials = [...quantities.materials, ...sundryLines(document, pots, handsMin, fixings.jacketKeys)];
   const shellG = shell.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
+  const silicone = (massG: number, id: SiliconeKey) => ({
+    ...{ massG, dearer: dearerThanUsual(id, document.materials.own) },
+  });
   checkFigures([
     ["mass of the silicone", quantities.siliconeG],
     ["mass of the fill", quantities.fillG],
     ["mass of the shell", shellG],
     ["time of finishing", finishMin],
-    ...materials.map((line): [string, number] => [`quantity of ${materialName(line)}`, line.quantity]),
+    ...materials.map((line): [string, number] => [
+      `quantity of ${materialName(line, document.materials.own)}`,
+      line.quantity,
+    ]),
     ...tasks.map((task): [string, number] => [`time of "${task.name}"`, task.handsMin]),
   ]);
   return {
     ...quantities,
     materials,
-    thicknessMm: shell.thicknessMm,
+    thicknessMm: shellThicknesses(document.shell).shellMm,
     sectionMassesG: shell.sectionMassesG,
     shellG,
     fillsMinor: (parting.fillParts ?? []).map((part) => fillMinor(part, rates)),
@@ -80,9 +91,17 @@ export function takeoff(
     handsMin,
     finishMin,
     handsWorking: handsWorking(document, jacket, parting, shell, rates),
-    ...costOf({ siliconeG: quantities.siliconeG + quantities.keysG, shellG, handsMin, finishMin }, rates, {
-      silicone: dearerThanUsual(document.jacket.silicone),
-      shell: dearerThanRated(system, figures),
-    }),
+    ...costOf(
+      {
+        coats: coatSilicones(document.jacket).map((id, k) => silicone(quantities.coatsG[k], id)),
+        fills: silicone(quantities.fillG, document.jacket.silicone),
+        keys: silicone(quantities.keysG, document.jacket.silicone),
+        sections: parting.sections.map(({ number }, k) => ({
+          ...{ number, massG: shell.sectionMassesG[k], dearer: dearerThanRated(layups[k], terms) },
+        })),
+        ...{ tasks, finishMin },
+      },
+      rates,
+    ),
   };
 }

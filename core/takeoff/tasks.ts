@@ -4,9 +4,10 @@ import { seamSchool, seamTakeoff } from "../jacket/seam.ts";
 import { minutesAt } from "../materials/mixing.ts";
 import type { Working } from "../materials/property.ts";
 import { siliconeOf } from "../materials/silicone.ts";
-import type { PlanDocument } from "../plan/document/document.ts";
+import { coatSilicones, type PlanDocument } from "../plan/document/document.ts";
 import type { Task } from "../schedule/line.ts";
 import { type ShellTakeoff, shellSystem } from "../shell/index.ts";
+import { layupFor } from "../shell/layup.ts";
 import { MM2_PER_M2, MM3_PER_LITRE } from "../units/index.ts";
 import type { Rates } from "./rates.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
@@ -21,47 +22,57 @@ export function tasksOf(
 ): Task[] {
   const { seam } = document.jacket;
   const fills = laidLitres(parting);
-  const hands = (name: string, handsMin: number): Task[] => (handsMin > 0 ? [{ name, handsMin, waitMin: 0 }] : []);
-  const makeSeam = hands(`Jacket seam: ${seamSchool(seam.school).name.toLowerCase()}`, seamMin(document));
+  const hands = (id: string, name: string, handsMin: number): Task[] =>
+    handsMin > 0 ? [{ id, name, handsMin, waitMin: 0 }] : [];
+  const makeSeam = hands("seam", `Jacket seam: ${seamSchool(seam.school).name.toLowerCase()}`, seamMin(document));
   const isLifted = parting.sections.some(({ lifted }) => lifted);
   return [
-    ...hands("Webs of clay", fills.webs * rates.fillMinPerL),
+    ...hands("webs", "Webs of clay", fills.webs * rates.fillMinPerL),
     ...(seam.school === "cut" ? [] : makeSeam),
     ...coatTasks(document, jacket, rates),
-    ...hands("Clay and plugs for fills", fills.overJacket * rates.fillMinPerL),
+    ...hands("fills", "Clay and plugs for fills", fills.overJacket * rates.fillMinPerL),
     ...sectionTasks(document, parting, shell, rates),
-    ...hands("Lift the piece in its mould", isLifted ? rates.liftMin : 0),
+    ...hands("lift", "Lift the piece in its mould", isLifted ? rates.liftMin : 0),
     ...(seam.school === "cut" ? makeSeam : []),
   ];
 }
 
 function coatTasks(document: PlanDocument, jacket: JacketTotals, rates: Rates): Task[] {
-  const { tackMin, cureMin } = siliconeOf(document.jacket.silicone);
   const { temperatureC } = document.mixing;
-  return document.jacket.coats.map((_, k, all) => ({
-    name: `Coat ${k + 1}`,
-    handsMin: (jacket.outerAreaMm2 / MM2_PER_M2) * rates.coatMinPerM2,
-    waitMin: minutesAt(k === all.length - 1 ? cureMin : tackMin, temperatureC),
-  }));
+  return coatSilicones(document.jacket).map((silicone, k, all) => {
+    const { tackMin, cureMin } = siliconeOf(silicone, document.materials.own);
+    return {
+      id: `coat-${k + 1}`,
+      name: `Coat ${k + 1}`,
+      handsMin: (jacket.outerAreaMm2 / MM2_PER_M2) * rates.coatMinPerM2,
+      waitMin: minutesAt(k === all.length - 1 ? cureMin : tackMin, temperatureC),
+    };
+  });
 }
 
 /** Each section by its own area; a wall is shared by the two sections it parts. */
 function sectionTasks(
   document: PlanDocument,
   { sections, partingLengthMm }: PartingTotals,
-  { layers }: ShellTakeoff,
+  { sectionLayers }: ShellTakeoff,
   rates: Rates,
 ): Task[] {
-  const { setMin, restMin } = shellSystem(document.shell.system);
   const alongMm = sections.reduce((sum, { lineMm }) => sum + lineMm, 0);
-  return sections.map(({ number, areaMm2, lineMm }, k) => ({
+  return sections.map(({ number, id, areaMm2, lineMm }, k) => ({
+    id: `section-${number}`,
     name: `Section ${number}`,
     handsMin:
-      (areaMm2 / MM2_PER_M2) * layers * rates.layerMinPerM2 +
+      (areaMm2 / MM2_PER_M2) * sectionLayers[k] * rates.layerMinPerM2 +
       (alongMm > 0 ? (partingLengthMm / 1000) * (lineMm / alongMm) * rates.wallMinPerM : 0) +
       rates.sectionSetupMin,
-    waitMin: k === sections.length - 1 ? restMin.value : setMin.value,
+    waitMin: waitMin(layupFor(document.shell, id).system, k === sections.length - 1),
   }));
+}
+
+/** Before the next section is built against one, or the shell is opened. */
+function waitMin(system: string, isLast: boolean): number {
+  const { setMin, restMin } = shellSystem(system);
+  return (isLast ? restMin : setMin).value;
 }
 
 function seamMin({ jacket: { seam, coats } }: PlanDocument): number {
@@ -82,17 +93,16 @@ export function handsWorking(
   shell: ShellTakeoff,
   rates: Rates,
 ): Working {
-  const shellMm2 = parting.sections.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
+  const laidMm2 = parting.sections.reduce((sum, { areaMm2 }, k) => sum + areaMm2 * shell.sectionLayers[k], 0);
   const fills = laidLitres(parting);
   const lifts = parting.sections.some(({ lifted }) => lifted) ? 1 : 0;
   return {
     formula:
-      "jacket × coats × min/m² + shell × layers × min/m² + parting metres × min/m + sections × set-up + fills laid × min/l + lifts × min + jacket seam",
+      "jacket × coats × min/m² + shell, every layer × min/m² + parting metres × min/m + sections × set-up + fills laid × min/l + lifts × min + jacket seam",
     inputs: [
       { name: "jacket", value: jacket.outerAreaMm2 / MM2_PER_M2, unit: "m²" },
       { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
-      { name: "shell", value: shellMm2 / MM2_PER_M2, unit: "m²" },
-      { name: "shell layers", value: shell.layers, unit: `at ${rates.layerMinPerM2} min/m²` },
+      { name: "shell, every layer", value: laidMm2 / MM2_PER_M2, unit: `m² at ${rates.layerMinPerM2} min/m²` },
       { name: "parting", value: parting.partingLengthMm / 1000, unit: `m at ${rates.wallMinPerM} min/m` },
       { name: "sections", value: parting.sections.length, unit: `at ${rates.sectionSetupMin} min` },
       { name: "fills laid", value: fills.webs + fills.overJacket, unit: `l at ${rates.fillMinPerL} min/l` },

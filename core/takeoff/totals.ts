@@ -9,13 +9,15 @@ export interface JacketTotals {
   readonly stopsMm3: number;
   /** What closes gaps at the foot. */
   readonly footClayMm3: number;
-  readonly coats: readonly { readonly massG: number }[];
+  readonly coats: readonly { readonly massG: number; readonly areaMm2?: number }[];
 }
 
 /** What of the sections a takeoff depends on. */
 export interface PartingTotals {
   readonly sections: readonly {
     readonly number: number;
+    /** Of the section; where it is known. */
+    readonly id?: string;
     readonly areaMm2: number;
     readonly lineMm: number;
     /** How far it stands along the board; settled plans only. */

@@ -1,4 +1,5 @@
 /** A plan with every one of its fields changed in turn, for tests of what depends on which. */
+import type { OwnEntry } from "../materials/entries/own.ts";
 import { newPlan, type PlanDocument } from "../plan/document/document.ts";
 import { searchRatesOf } from "../plan/document/searchRates.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
@@ -19,7 +20,21 @@ export const LAID_PLAN: PlanDocument = {
 
 const DAB = [1, 2, 3, 0, 0, 1, 20];
 
-const { seat, brief, survey, jacket, parting, mixing, zones, identity, shell } = PLAN;
+/** A material of the workshop's own. */
+export const OWN_SILICONE: OwnEntry = {
+  ...{ id: "own-blue-silicone", name: "Blue silicone", unit: "kg", group: "silicones", family: "tin-silicone" },
+  figures: { densityGPerCm3: 1.3, potMin: 45, tackMin: 120, cureMin: 1440, stretchPercent: 300 },
+  mix: [
+    { name: "Base", parts: 100 },
+    { name: "Catalyst", parts: 3 },
+  ],
+  packs: [{ amount: 10, priceMinor: 20_000 }],
+  hazards: ["eyes"],
+  supplier: "",
+  note: "",
+};
+
+const { seat, brief, survey, jacket, parting, materials, mixing, zones, identity, shell } = PLAN;
 /** Every field of the document, changed: by part and field. */
 export const CHANGES: {
   readonly [K in Exclude<keyof PlanDocument, "version">]: Readonly<
@@ -69,6 +84,10 @@ export const CHANGES: {
     fills: { parting: { ...parting, fills: [{ at: [1, 2, 3], kind: "plug" }] } },
     layout: { parting: LAID_PLAN.parting },
   },
+  materials: {
+    own: { materials: { ...materials, own: [OWN_SILICONE] } },
+    instead: { materials: { ...materials, instead: { "casting-plaster": "moulding-plaster" } } },
+  },
   touching: {
     answers: { touching: { answers: [{ rule: "gypsum-timber", how: "met", reason: "" }] } },
   },
@@ -93,6 +112,25 @@ export const CHANGES: {
   },
   shell: {
     system: { shell: { ...shell, system: "polyester-mat" } },
+    // The order of its layers, and what is kept beside it, change no body.
+    order: { shell: { ...shell, order: ["jute-1", "splash"] } },
+    variants: {
+      shell: { ...shell, variants: [{ id: "variant-9", name: "v", system: "epoxy-cloth", figures: {}, order: [] }] },
+    },
+    // Thicker than the rest.
+    sections: {
+      shell: {
+        ...shell,
+        sections: [
+          {
+            section: "section-9",
+            system: "gypsum-jute",
+            figures: { thicknessMm: 40, flangeThicknessMm: 50 },
+            order: [],
+          },
+        ],
+      },
+    },
     // The thickness of flanges follows, too.
     figures: { shell: { ...shell, figures: { thicknessMm: 30, flangeThicknessMm: 31 } } },
     ribs: { shell: { ...shell, ribs: { ...shell.ribs, spanMm: 333 } } },

@@ -1,5 +1,7 @@
 /** The command line of `./run plan`, read into a plan document. */
+
 import { parseArgs } from "node:util";
+import { plainCoat } from "../../core/jacket/coat.ts";
 import {
   newPlan,
   type PlanDocument,
@@ -81,12 +83,12 @@ export function readPlanArguments(argv: readonly string[]): PlanArguments {
       jacket: {
         silicone: base.jacket.silicone,
         coats: coats
-          ? coats.map((thicknessMm, k) => ({
-              id: `coat-${k + 1}`,
-              thicknessMm,
-              thickened: k > 0 || coats.length === 1,
-              pigment: "#cccccc",
-            }))
+          ? coats.map((thicknessMm, k) =>
+              plainCoat({
+                ...{ id: `coat-${k + 1}`, thicknessMm, pigment: "#cccccc" },
+                thickened: k > 0 || coats.length === 1,
+              }),
+            )
           : base.jacket.coats,
         smoothingMm: number("--smoothing-mm", values["smoothing-mm"] ?? "20", 0, 300),
         thickerMm: base.jacket.thickerMm,

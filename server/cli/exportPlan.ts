@@ -21,6 +21,7 @@ import { type BuiltWall, drillMapCsv } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import type { PlanResult } from "../../core/plan/engine.ts";
 import type { PlanReport } from "../../core/plan/planReport.ts";
+import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { sectionSheets } from "../../core/plan/sectionSheets.ts";
 
 /** Patterns are printed on this where nothing else is asked for. */
@@ -33,6 +34,7 @@ export interface PlanExport {
   readonly solids: readonly BuiltSection[];
   readonly keys: readonly JacketKey[];
   readonly report: PlanReport;
+  readonly ids: PlanIds;
   /** Name of the sculpture. */
   readonly pieceName: string;
 }
@@ -85,11 +87,11 @@ async function exportFootprint({ result, document, walls, pieceName }: PlanExpor
 }
 
 async function exportSheets(
-  { result, document, walls, solids, keys, pieceName, report }: PlanExport,
+  { result, document, walls, solids, keys, pieceName, report, ids }: PlanExport,
   folder: string,
 ): Promise<void> {
   const drawings = sectionSheets({
-    ...{ pieceName, document, report, walls, keys, solids },
+    ...{ pieceName, document, report, walls, keys, solids, ids: ids.sections },
     massesG: report.sections.map(({ shellMassG }) => shellMassG),
     skins: result.parting.sections.map(({ skin }) => skin),
   });

@@ -17,6 +17,7 @@ import { builtWalls } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
+import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { identified } from "../../core/plan/results/identified.ts";
 import { NotASolid } from "../../core/solids/kernel.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
@@ -114,32 +115,33 @@ async function plan(options: PlanArguments): Promise<void> {
     warnings: [...[...scan.warnings, ...notes].map((text) => ({ kind: "scan", text }) as const), ...plain.warnings],
   };
   const done = performance.now();
-  const walls =
-    options.json || options.exportDir ? builtWalls(result.walls, document, lineIds(result, document)) : undefined;
+  const ids = idsOf(result, document);
+  const walls = options.json || options.exportDir ? builtWalls(result.walls, document, ids.lines) : undefined;
   const { parting, jacket } = result;
   const ground = { ...parting, jacketMm: jacket.thicknessMm };
   const keys = walls ? builtKeys(ground, document) : [];
-  const solids = options.exportDir && walls ? await solidsOf(result, document, walls, ctx) : [];
+  const solids = options.exportDir && walls ? await solidsOf(result, document, walls, ctx, ids.sections) : [];
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, keys });
+  const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, keys, ids });
   if (options.exportDir && walls) {
     const name = pieceName(options.file);
-    await exportPlan({ result, document, walls, solids, keys, report, pieceName: name }, options.exportDir);
+    await exportPlan({ result, document, walls, solids, keys, report, ids, pieceName: name }, options.exportDir);
   }
   process.stdout.write(options.json ? `${JSON.stringify(report)}\n` : readable(result, report, options.stepMm, plans));
 }
 
-/** The ids that the lines of a plan nobody has opened before get. */
-function lineIds({ parting }: PlanResult, document: PlanDocument): string[] {
+/** The ids that lines and sections get; those of the document where it has them already. */
+function idsOf({ parting }: PlanResult, document: PlanDocument): PlanIds {
   const { sections, lines, fillParts } = parting;
   const plan = { origins: null, skins: sections.map(({ skin }) => skin), lines, fills: fillParts };
-  return identified(plan, document.identity).lines.map(({ id }) => id);
+  const known = identified(plan, document.identity);
+  return { lines: known.lines.map(({ id }) => id), sections: known.sections.map(({ id }) => id) };
 }
 
 /** The sections as solids; none where one of them cannot be made a closed body, which is said. */
-async function solidsOf(...[result, document, walls, ctx]: Parameters<typeof builtSections>): Promise<BuiltSection[]> {
+async function solidsOf(...request: Parameters<typeof builtSections>): Promise<BuiltSection[]> {
   try {
-    return await builtSections(result, document, walls, ctx);
+    return await builtSections(...request);
   } catch (error) {
     if (!(error instanceof NotASolid)) throw error;
     process.stderr.write(`The sections could not be made solid: ${error.message} Try another --step-mm.\n`);

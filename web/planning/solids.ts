@@ -24,8 +24,9 @@ export const useSolids = create<Solids>((set) => ({
   set: (change) => set(change),
 }));
 
-/** How the mould is filled changes no body. */
-export function madeFrom(walls: PlanBundle["walls"], { casting: _casting, ...shell }: PlanDocument["shell"]): MadeFrom {
+/** How the mould is filled, and what is only kept to compare, change no body. */
+export function madeFrom(walls: PlanBundle["walls"], whole: PlanDocument["shell"]): MadeFrom {
+  const { casting: _casting, variants: _variants, ...shell } = whole;
   return { walls, shell: JSON.stringify(shell) };
 }
 

@@ -12,7 +12,7 @@ import type { PullRange } from "../../core/parting/search/pullRange.ts";
 import type { Remedy } from "../../core/plan/advice/remedies.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { type PlanBundle, unpackBundle } from "../../core/plan/results/bundle.ts";
-import { figuresOf, type PlanFigures, type ShownPlan } from "../../core/plan/results/figures.ts";
+import { figuresOf, type PlanFigures, type PlanIds, type ShownPlan } from "../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../core/plan/results/identified.ts";
 import { comparisonKey, hostStageKey } from "../../core/plan/stages/keys.ts";
 import type { Fixings } from "../../core/takeoff/fixings.ts";
@@ -235,9 +235,9 @@ export function usePlanning(piece: Piece): Planning {
     (sections: number) => ask((at, plan, report) => at.api.rest(at.ticket(), plan, rates, sections, report)),
     [ask, rates],
   );
-  const lineIds = useRef<readonly string[]>([]);
+  const ids = useRef<PlanIds>({ lines: [], sections: [] });
   const solids = useCallback(
-    () => ask((at, plan, report) => at.api.solids(at.ticket(), plan, rates, lineIds.current, report)),
+    () => ask((at, plan, report) => at.api.solids(at.ticket(), plan, rates, ids.current, report)),
     [ask, rates],
   );
   // Quantities, hours and money follow from the document and the rates at once; the worker is not asked.
@@ -256,7 +256,7 @@ export function usePlanning(piece: Piece): Planning {
       null,
     [bundle, document, rates, identity, fixings],
   );
-  lineIds.current = shown?.figures.ids.lines ?? [];
+  if (shown) ids.current = shown.figures.ids;
   const isProven = quality === "settled" && shownKey === key;
   // What an edit changed is told against figures that are whole.
   const isSettled = isProven && isCounted;

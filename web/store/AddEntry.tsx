@@ -1,7 +1,15 @@
 /** A material of the workshop's own, put into its catalogue. */
 import { useState } from "react";
-import { FAMILIES, type Family, GROUPS, type Group } from "../../core/materials/entries/entry.ts";
-import type { OwnEntry } from "../../core/materials/stock.ts";
+import { entryOf, MATERIAL_IDS, type MaterialId } from "../../core/materials/catalogue.ts";
+import {
+  FAMILIES,
+  type Family,
+  FIGURES,
+  type FigureKey,
+  GROUPS,
+  type Group,
+} from "../../core/materials/entries/entry.ts";
+import type { OwnEntry, OwnId } from "../../core/materials/entries/own.ts";
 import { Field } from "./Field.tsx";
 import { messages } from "./messages.ts";
 import { readPacks } from "./packsText.ts";
@@ -9,16 +17,33 @@ import { readPacks } from "./packsText.ts";
 const t = messages.entries;
 const UNITS = ["kg", "l", "m2", "m", "pcs"] as const;
 
+/** Figures of a new entry that can be typed, as they are typed; what is left empty is not known. */
+type Typed = Partial<Readonly<Record<FigureKey, string>>>;
+
 export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; taken: readonly string[] }) {
   const [name, setName] = useState("");
   const [unit, setUnit] = useState<OwnEntry["unit"]>("kg");
   const [group, setGroup] = useState<Group>("clays");
   const [family, setFamily] = useState<Family>("none");
-  const [density, setDensity] = useState("");
+  const [model, setModel] = useState<MaterialId | "">("");
+  const [typed, setTyped] = useState<Typed>({ densityGPerCm3: "" });
+  const [mix, setMix] = useState("");
   const [packs, setPacks] = useState("");
   const read = readPacks(packs);
-  const gPerCm3 = Number(density.replace(",", "."));
-  const wrong = name.trim() === "" || !read || (density.trim() !== "" && !(gPerCm3 > 0));
+  const parts = readMix(mix);
+  const figures = readFigures(typed);
+  const wrong = name.trim() === "" || !read || !parts || !figures;
+  /** As another material is: what is known of that is where this one begins. */
+  const like = (id: MaterialId | "") => {
+    setModel(id);
+    if (id === "") return;
+    const entry = entryOf(id);
+    setUnit(entry.unit);
+    setGroup(entry.group);
+    setFamily(entry.family);
+    setTyped(Object.fromEntries(Object.entries(entry.figures).map(([key, value]) => [key, String(value)])));
+    setMix((entry.mix ?? []).map((part) => `${part.parts} ${part.name.toLowerCase()}`).join(", "));
+  };
   const select = <T extends string>(
     label: string,
     value: T,
@@ -36,7 +61,7 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
       </select>
     </Field>
   );
-  const typed = (label: string, value: string, set: (text: string) => void, width: string, hint = "") => (
+  const text = (label: string, value: string, set: (text: string) => void, width: string, hint = "") => (
     <Field name={label}>
       <input
         className={`input input-sm ${width}`}
@@ -53,22 +78,52 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
       aria-label={t.add}
       onSubmit={(event) => {
         event.preventDefault();
-        if (wrong || !read) return;
-        const figures = density.trim() === "" ? {} : { densityGPerCm3: gPerCm3 };
-        const entry = { name: name.trim(), unit, group, family, figures, packs: read, supplier: "", note: "" };
-        onAdd({ id: freeId(name, taken), ...entry });
+        if (wrong || !read || !parts || !figures) return;
+        const hazards = model === "" ? [] : entryOf(model).hazards;
+        const entry = { name: name.trim(), unit, group, family, figures, mix: parts, packs: read, hazards };
+        onAdd({ id: freeId(name, taken), ...entry, supplier: "", note: "" });
         setName("");
         setPacks("");
-        setDensity("");
+        setMix("");
+        setModel("");
+        setTyped({ densityGPerCm3: "" });
       }}
     >
       <h3 className="w-full font-semibold">{t.add}</h3>
-      {typed(t.newName, name, setName, "w-56")}
+      {text(t.newName, name, setName, "w-56")}
+      <Field name={t.like}>
+        <select
+          className="select select-sm w-56"
+          value={model}
+          onChange={(event) => like(event.target.value as MaterialId | "")}
+        >
+          <option value="">{t.likeNothing}</option>
+          {MATERIAL_IDS.map((id) => (
+            <option key={id} value={id}>
+              {entryOf(id).name}
+            </option>
+          ))}
+        </select>
+      </Field>
       {select(messages.lots.unit, unit, UNITS, String, setUnit)}
       {select(t.group, group, Object.keys(GROUPS) as Group[], (key) => GROUPS[key], setGroup)}
       {select(t.family, family, FAMILIES, (key) => (key === "none" ? t.plain : key.replaceAll("-", " ")), setFamily)}
-      {typed(t.density, density, setDensity, "w-24")}
-      {typed(t.packs, packs, setPacks, "w-48", "5 at 126; 20 at 456")}
+      {text(t.mix, mix, setMix, "w-44", "100 base, 5 catalyst")}
+      {text(t.packs, packs, setPacks, "w-48", "5 at 126; 20 at 456")}
+      <div className="flex w-full flex-wrap gap-3">
+        {(Object.keys(FIGURES) as FigureKey[])
+          .filter((key) => typed[key] !== undefined)
+          .map((key) =>
+            text(
+              [FIGURES[key].name, FIGURES[key].unit].filter(Boolean).join(", "),
+              typed[key] ?? "",
+              (value) => setTyped({ ...typed, [key]: value }),
+              "w-28",
+            ),
+          )}
+      </div>
+      {!parts && <p className="w-full text-sm text-error">{t.wrongMix}</p>}
+      {!figures && <p className="w-full text-sm text-error">{t.wrongFigure}</p>}
       <button type="submit" className="btn btn-sm btn-neutral" disabled={wrong}>
         {t.addIt}
       </button>
@@ -76,15 +131,34 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
   );
 }
 
+/** @returns null where one of them is no number, or less than nothing */
+function readFigures(typed: Typed): OwnEntry["figures"] | null {
+  const read = Object.entries(typed)
+    .filter(([, value]) => value.trim() !== "")
+    .map(([key, value]): [string, number] => [key, Number(value.replace(",", "."))]);
+  return read.every(([, value]) => value >= 0 && value <= 100_000) ? Object.fromEntries(read) : null;
+}
+
+/** "100 base, 5 catalyst", the base first. @returns none where nothing is typed; null where it cannot be read */
+export function readMix(text: string): OwnEntry["mix"] | null {
+  if (text.trim() === "") return [];
+  const parts = text.split(/[,;]/).map((part) => /^\s*(\d+(?:[.]\d+)?)\s+(.{1,40}?)\s*$/.exec(part));
+  if (parts.length < 2 || parts.length > 6 || parts.some((part) => !part || !(Number(part[1]) > 0))) return null;
+  return parts.map((part) => {
+    const name = part?.[2] ?? "";
+    return { parts: Number(part?.[1]), name: name.charAt(0).toUpperCase() + name.slice(1) };
+  });
+}
+
 /** A name for the entry that nothing else has. */
-function freeId(name: string, taken: readonly string[]): string {
+function freeId(name: string, taken: readonly string[]): OwnId {
   const plain = name
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-|-$/g, "");
-  const stem = `own-${plain || "material"}`.slice(0, 45);
+  const stem: OwnId = `own-${(plain || "material").slice(0, 41).replace(/-$/, "")}`;
   for (let n = 1; ; n++) {
-    const id = n === 1 ? stem : `${stem}-${n}`;
+    const id: OwnId = n === 1 ? stem : `${stem}-${n}`;
     if (!taken.includes(id)) return id;
   }
 }

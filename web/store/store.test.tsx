@@ -37,7 +37,7 @@ const STORE: Store = {
     {
       id: "own-harbour-clay",
       ...{ name: "Harbour clay, dug", unit: "kg", group: "clays", family: "water-clay" },
-      ...{ figures: { densityGPerCm3: 1.85 }, packs: [], supplier: "", note: "" },
+      ...{ figures: { densityGPerCm3: 1.85 }, mix: [], hazards: [], packs: [], supplier: "", note: "" },
     },
   ],
 };

@@ -20,6 +20,7 @@ import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts"
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { bundleOf, type PlanBundle, packBundle, RESULTS_VERSION } from "../../core/plan/results/bundle.ts";
+import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
 import { effortOf, type Fineness, settledStepMm } from "../../core/plan/stages/steps.ts";
 import { NotASolid, provideSolidKernel } from "../../core/solids/kernel.ts";
@@ -342,13 +343,13 @@ class GeometryWorker extends LookUps {
 
   /**
    * The sections as solids, of the settled plan that is held or worked out first.
-   * @param ids of the lines, in their order: what was decided for single walls goes by them
+   * @param ids of lines and sections, in their order: what was decided for single ones goes by them
    */
   async solids(
     ticket: number,
     document: PlanDocument,
     rates: Rates,
-    ids: readonly string[],
+    ids: PlanIds,
     onProgress: Progress,
   ): Promise<Answer<ShownSolids>> {
     return this.guarded(async () => {
@@ -357,7 +358,8 @@ class GeometryWorker extends LookUps {
       const stepMm = this.settledStep(document, this.fine.pieceFor(document, ctx).areaMm2);
       const result = this.fine.run(document, rates, stepMm, ctx);
       this.last = { madeFrom: this.madeFrom(document, rates), result };
-      const built = await builtSections(result, document, builtWalls(result.walls, document, ids), ctx);
+      const walls = builtWalls(result.walls, document, ids.lines);
+      const built = await builtSections(result, document, walls, ctx, ids.sections);
       const total = built.reduce((sum, { mesh }) => sum + mesh.triangles.length, 0) || 1;
       const shown = await thinned(
         built.map(({ mesh }) => ({

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { plainCoat } from "../../jacket/coat.ts";
 import { plainContext as ctx } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { treated } from "../../parting/layout/edit.ts";
@@ -10,7 +11,7 @@ import { newPlan, type PlanDocument } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
 
 const STEP_MM = 6;
-const coats = [{ id: "coat-1", thicknessMm: 8, thickened: true, pigment: "#cccccc" }];
+const coats = [plainCoat({ id: "coat-1", thicknessMm: 8, thickened: true, pigment: "#cccccc" })];
 
 /** A floating body of revolution parted level at a height, above on the left. */
 function parted(radius: number, z: number, pulls: readonly [Direction, Direction]): PlanDocument {

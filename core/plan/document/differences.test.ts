@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { plainCoat } from "../../jacket/coat.ts";
 import { CHANGES, LAID_PLAN, PLAN } from "../../testing/documentChanges.ts";
 import { formatArea, formatLength } from "../../units/index.ts";
 import { builtAlike, differences } from "./differences.ts";
@@ -52,7 +53,7 @@ describe("the differences of two plans", () => {
       "Coat 1 stands as coat: 1 instead of 2",
       "Coat 2 stands as coat: 2 instead of 1",
     ]);
-    const fresh = { id: "coat-9", thicknessMm: 1, thickened: false, pigment: "#ffffff" };
+    const fresh = plainCoat({ id: "coat-9", thicknessMm: 1, thickened: false, pigment: "#ffffff" });
     expect(told({ jacket: { ...PLAN.jacket, coats: [first, second, rest[0], fresh] } })).toEqual([
       "Jacket: 6.8\u2009mm instead of 8.0\u2009mm",
       "Coat 4 is new: 1.0\u2009mm",

@@ -4,9 +4,11 @@ import type { FlangeSettings } from "../../flange/settings.ts";
 import type { FootSettings } from "../../foot/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import type { JacketKeySettings } from "../../keys/settings.ts";
-import { entryOf, type SiliconeId } from "../../materials/catalogue.ts";
+import { type MaterialId, nameOf } from "../../materials/catalogue.ts";
+import type { ChosenMaterials } from "../../materials/chosen.ts";
 import type { MixingSettings } from "../../materials/mixing.ts";
 import type { RibSettings } from "../../ribs/settings.ts";
+import type { Layup } from "../../shell/layup.ts";
 import { DAB_FIGURES } from "../../survey/zones.ts";
 import type { PlanDocument } from "./document.ts";
 import { sameValue } from "./sameValue.ts";
@@ -23,9 +25,10 @@ export function differences(before: PlanDocument, after: PlanDocument, words: Le
     ...inSeat(before.seat, after.seat),
     ...inBrief(before.brief, after.brief, words),
     ...inSurvey(before, after),
-    ...inJacket(before.jacket, after.jacket, words),
+    ...inJacket(before, after, words),
     ...inParting(before.parting, after.parting, words),
-    ...inShell(before.shell, after.shell),
+    ...inShell(before, after),
+    ...inMaterials(before.materials, after.materials),
     ...inFlanges(before.shell.flanges, after.shell.flanges, words),
     ...inCasting(before.shell.casting, after.shell.casting),
     ...inJacketKeys(before.shell.jacketKeys, after.shell.jacketKeys, words),
@@ -104,7 +107,13 @@ function inSurvey(before: PlanDocument, after: PlanDocument): string[] {
   ];
 }
 
-function inJacket(before: PlanDocument["jacket"], after: PlanDocument["jacket"], { length }: LengthWords): string[] {
+function inJacket(
+  { jacket: before, materials: had }: PlanDocument,
+  { jacket: after, materials: has }: PlanDocument,
+  { length }: LengthWords,
+): string[] {
+  const own = [...had.own, ...has.own];
+  const silicone = (id: string | null) => (id === null ? "as the jacket" : nameOf(id, own));
   const was = new Map(before.coats.map((coat, k) => [coat.id, { ...coat, number: k + 1 }]));
   const coats = after.coats.flatMap((coat, k) => {
     const held = was.get(coat.id);
@@ -112,6 +121,8 @@ function inJacket(before: PlanDocument["jacket"], after: PlanDocument["jacket"],
     return [
       ...changed(`Coat ${k + 1}`, held.thicknessMm, coat.thicknessMm, length),
       ...changed(`Coat ${k + 1} thickened`, held.thickened, coat.thickened, yesNo),
+      ...changed(`Coat ${k + 1} of`, held.silicone, coat.silicone, silicone),
+      ...changed(`Gauze in coat ${k + 1}`, held.gauze, coat.gauze, yesNo),
       ...changed(`Pigment of coat ${k + 1}`, held.pigment, coat.pigment),
       ...changed(`Coat ${k + 1} stands as coat`, held.number, k + 1),
     ];
@@ -121,7 +132,7 @@ function inJacket(before: PlanDocument["jacket"], after: PlanDocument["jacket"],
     kind === "none" ? "none" : `${kind}, ${school}, ${points.length / 3} points`;
   const stops = (closed: PlanDocument["jacket"]["stops"]) => `${closed.length} closed`;
   return [
-    ...changed("Silicone", before.silicone, after.silicone, (id: SiliconeId) => entryOf(id).name),
+    ...changed("Silicone", before.silicone, after.silicone, silicone),
     ...changed("Jacket", jacketThicknessMm(before.coats), jacketThicknessMm(after.coats), length),
     ...coats,
     ...gone.map(({ thicknessMm }) => `A coat of ${length(thicknessMm)} is gone`),
@@ -159,17 +170,43 @@ function inParting(before: PlanDocument["parting"], after: PlanDocument["parting
   ];
 }
 
-function inShell(before: PlanDocument["shell"], after: PlanDocument["shell"]): string[] {
+function inShell({ shell: before }: PlanDocument, { shell: after }: PlanDocument): string[] {
+  const had = new Map(before.sections.map((layup) => [layup.section, layup]));
+  const has = new Map(after.sections.map((layup) => [layup.section, layup]));
+  const sections = [...new Set([...had.keys(), ...has.keys()])];
+  return [
+    ...inLayup("Shell", before, after),
+    // Sections are told by their ids, which are not for people.
+    ...(sections.every((id) => sameValue(had.get(id), has.get(id))) ? [] : ["Single sections are laid up otherwise"]),
+    ...changed("Lay-ups kept to compare", before.variants, after.variants, (all: readonly unknown[]) =>
+      String(all.length),
+    ),
+  ];
+}
+
+function inLayup(what: string, before: Layup, after: Layup): string[] {
   const keys = [...new Set([...Object.keys(before.figures), ...Object.keys(after.figures)])];
   const figure = (value: number | undefined) => (value === undefined ? "as is typical" : String(value));
   return [
-    ...changed("Shell", before.system, after.system),
+    ...changed(what, before.system, after.system),
     ...keys.flatMap((key) =>
-      changed(`Shell, ${key}`, before.figures[key] ?? null, after.figures[key] ?? null, (value: number | null) =>
+      changed(`${what}, ${key}`, before.figures[key] ?? null, after.figures[key] ?? null, (value: number | null) =>
         figure(value ?? undefined),
       ),
     ),
+    ...(sameValue(before.order, after.order) ? [] : [`${what}: its layers are in another order`]),
   ];
+}
+
+function inMaterials(before: ChosenMaterials, after: ChosenMaterials): string[] {
+  const own = [...before.own, ...after.own];
+  const usual = [...new Set([...Object.keys(before.instead), ...Object.keys(after.instead)])] as MaterialId[];
+  const told = usual.flatMap((id) =>
+    changed(`In place of ${nameOf(id)}`, before.instead[id] ?? null, after.instead[id] ?? null, (key: string | null) =>
+      key === null ? "nothing" : nameOf(key, own),
+    ),
+  );
+  return told.length > 0 || sameValue(before.own, after.own) ? told : ["Figures of own materials have changed"];
 }
 
 function inFlanges(before: FlangeSettings, after: FlangeSettings, { length }: LengthWords): string[] {

@@ -6,16 +6,18 @@
 import { type CastingSettings, TYPICAL_CASTING } from "../../casting/settings.ts";
 import { type FlangeSettings, TYPICAL_FLANGES } from "../../flange/settings.ts";
 import { type FootSettings, TYPICAL_FOOT } from "../../foot/settings.ts";
-import type { Coat } from "../../jacket/coat.ts";
+import { type Coat, plainCoat } from "../../jacket/coat.ts";
 import { NO_SEAM, type Seam } from "../../jacket/seam.ts";
 import type { Stop } from "../../jacket/stops.ts";
 import { type JacketKeySettings, TYPICAL_JACKET_KEYS } from "../../keys/settings.ts";
-import type { SiliconeId } from "../../materials/catalogue.ts";
+import type { SiliconeKey } from "../../materials/catalogue.ts";
+import { AS_USUAL, type ChosenMaterials } from "../../materials/chosen.ts";
 import { type MixingSettings, TYPICAL_MIXING } from "../../materials/mixing.ts";
 import { USUAL_SILICONE } from "../../materials/silicone.ts";
 import type { Layout } from "../../parting/layout/layout.ts";
 import type { FillChoice } from "../../release/fills.ts";
 import { type RibSettings, TYPICAL_RIBS } from "../../ribs/settings.ts";
+import type { LayTerms, Layup, LayupVariant, ShellLaid } from "../../shell/layup.ts";
 import type { Direction } from "../../space/directions.ts";
 import type { Dismissal } from "../../survey/decisions.ts";
 import { NO_ZONES, type Zones } from "../../survey/zones.ts";
@@ -23,7 +25,7 @@ import type { LengthUnit } from "../../units/index.ts";
 import { type Identity, NOBODY_KNOWN } from "./identity.ts";
 import type { SearchRates } from "./searchRates.ts";
 
-export const PLAN_VERSION = 9;
+export const PLAN_VERSION = 10;
 
 /** How many sections a plan may be asked for. */
 export const SECTION_COUNTS = [2, 3, 4, 5, 6, 7, 8] as const;
@@ -72,8 +74,8 @@ export interface PlanDocument {
     readonly dismissed: readonly Dismissal[];
   };
   readonly jacket: {
-    /** What the coats are of, by its entry in the catalogue. */
-    readonly silicone: SiliconeId;
+    /** What the coats are of where one does not say otherwise, by its entry in the catalogue or among the plan's own. */
+    readonly silicone: SiliconeKey;
     readonly coats: readonly Coat[];
     readonly smoothingMm: number;
     readonly rimWidthMm: number;
@@ -101,6 +103,8 @@ export interface PlanDocument {
     /** Sections and lines laid by hand; null lets them be laid out. They come before the pulls and the number. */
     readonly layout: Layout | null;
   };
+  /** The workshop's own materials that it speaks of, and what stands in for what is usual. */
+  readonly materials: ChosenMaterials;
   /** How its mixes are weighed and poured. */
   readonly mixing: MixingSettings;
   /** Answers to what must not touch what. */
@@ -109,9 +113,9 @@ export interface PlanDocument {
   readonly zones: Zones;
   /** The ids of what was planned, kept by overlap from plan to plan. */
   readonly identity: Identity;
-  readonly shell: {
-    readonly system: string;
-    readonly figures: Readonly<Record<string, number>>;
+  readonly shell: ShellLaid & {
+    /** Lay-ups that were kept to be held against this one. */
+    readonly variants: readonly LayupVariant[];
     readonly flanges: FlangeSettings;
     readonly casting: CastingSettings;
     readonly jacketKeys: JacketKeySettings;
@@ -138,10 +142,10 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     jacket: {
       silicone: USUAL_SILICONE,
       coats: [
-        { id: "coat-1", thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" },
-        { id: "coat-2", thicknessMm: 2.5, thickened: true, pigment: "#6f9ec2" },
-        { id: "coat-3", thicknessMm: 2.5, thickened: true, pigment: "#d8a25e" },
-        { id: "coat-4", thicknessMm: 2.2, thickened: true, pigment: "#8fae86" },
+        plainCoat({ id: "coat-1", thicknessMm: 0.8, thickened: false, pigment: "#e9e4d8" }),
+        plainCoat({ id: "coat-2", thicknessMm: 2.5, thickened: true, pigment: "#6f9ec2" }),
+        plainCoat({ id: "coat-3", thicknessMm: 2.5, thickened: true, pigment: "#d8a25e" }),
+        plainCoat({ id: "coat-4", thicknessMm: 2.2, thickened: true, pigment: "#8fae86" }),
       ],
       smoothingMm: 20,
       rimWidthMm: 60,
@@ -160,6 +164,7 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       fills: [],
       layout: null,
     },
+    materials: AS_USUAL,
     mixing: TYPICAL_MIXING,
     touching: { answers: [] },
     zones: NO_ZONES,
@@ -167,6 +172,9 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
     shell: {
       system: "gypsum-jute",
       figures: {},
+      order: [],
+      sections: [],
+      variants: [],
       flanges: TYPICAL_FLANGES,
       casting: TYPICAL_CASTING,
       jacketKeys: TYPICAL_JACKET_KEYS,
@@ -174,4 +182,19 @@ export function newPlan(seat: Partial<PlanDocument["seat"]> = {}): PlanDocument 
       foot: TYPICAL_FOOT,
     },
   };
+}
+
+/** What the layers of a plan's shell depend on beside their lay-up. */
+export function layTerms({ mixing, materials }: Pick<PlanDocument, "mixing" | "materials">): LayTerms {
+  return { temperatureC: mixing.temperatureC, materials };
+}
+
+/** What every coat is of, in their order. */
+export function coatSilicones({ coats, silicone }: Pick<PlanDocument["jacket"], "coats" | "silicone">): SiliconeKey[] {
+  return coats.map((coat) => coat.silicone ?? silicone);
+}
+
+/** The shell's own lay-up, then those of the sections that there are. */
+export function layupsInUse({ shell, identity }: Pick<PlanDocument, "shell" | "identity">): Layup[] {
+  return [shell, ...shell.sections.filter(({ section }) => identity.sections.some(({ id }) => id === section))];
 }

@@ -59,7 +59,7 @@ describe("made-up pieces", () => {
           for (const { widthMm: left } of narrowed) expect(left).toBeLessThan(widthMm);
         }
         // A section that spans farther than its shell may has a rib, and no other has one.
-        const limitMm = spanFor(newPlan().shell);
+        const limitMm = spanFor(newPlan().shell, newPlan().shell);
         spans.widestMm.forEach((mm, k) => {
           expect(spans.ribs.some(({ section }) => section === k + 1)).toBe(mm > limitMm);
         });

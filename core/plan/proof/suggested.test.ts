@@ -1,6 +1,7 @@
 /** What the suggestion does with bodies whose best parting is known, upright and turned. */
 
 import { describe, expect, it } from "vitest";
+import { plainCoat } from "../../jacket/coat.ts";
 import { NO_SEAM } from "../../jacket/seam.ts";
 import { plainContext as ctx } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
@@ -36,7 +37,7 @@ function planned(
   stepMm = 6,
 ): ProvenParting {
   const base = newPlan({ onBoard });
-  const coats = [{ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" }];
+  const coats = [plainCoat({ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" })];
   const document: PlanDocument = {
     ...base,
     jacket: {

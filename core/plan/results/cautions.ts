@@ -3,7 +3,7 @@ import { inWords, MEETINGS } from "../../materials/touching/index.ts";
 import { IN_PLASTER } from "../../ribs/settings.ts";
 import { shellSystem } from "../../shell/index.ts";
 import { touchingOf } from "../../takeoff/contacts.ts";
-import type { PlanDocument } from "../document/document.ts";
+import { layupsInUse, type PlanDocument } from "../document/document.ts";
 import type { PlanFigures } from "./figures.ts";
 import { METRIC, type Words, warningInWords } from "./warnings.ts";
 
@@ -24,10 +24,9 @@ export function planCautions(
       : [],
   );
   const spoiled = IN_PLASTER[document.shell.ribs.pole];
+  const isWet = layupsInUse(document).some(({ system }) => shellSystem(system).isWet);
   const poles =
-    spoiled &&
-    shellSystem(document.shell.system).isWet &&
-    takeoff.materials.some(({ material }) => material === "poles")
+    spoiled && isWet && takeoff.materials.some(({ material }) => material === "poles")
       ? [spoiled === "rusts" ? POLES_RUST : POLES_ROT]
       : [];
   const answered = new Set(document.touching.answers.map(({ rule }) => rule));

@@ -1,7 +1,8 @@
 /** The sections, suggested or of lines laid by hand, filled and proven. */
 import { jacketThicknessMm, usualGiveMm } from "../../jacket/coat.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
-import { shellTakeoff } from "../../shell/index.ts";
+import { thickestOf } from "../../shell/index.ts";
+import { allLayups } from "../../shell/layup.ts";
 import { partingPrices } from "../../takeoff/prices.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { ProofRequest, SearchRequest, SectionsRequest } from "../proof/choosing.ts";
@@ -13,10 +14,9 @@ import { stage, type Terms } from "./stage.ts";
 /** What proves a plan, wherever its lines come from. */
 export function proofRequest({ parting, jacket, shell }: PlanDocument): ProofRequest {
   const { mostSiliconeMm, leastSectionMm2, fills } = parting;
-  const nothing = { areasMm2: [], flangeAreasMm2: [] };
   return {
     giveMm: parting.giveMm ?? usualGiveMm(jacketThicknessMm(jacket.coats)),
-    shellMm: shellTakeoff(shell.system, shell.figures, nothing).thicknessMm,
+    shellMm: thickestOf(allLayups(shell)).shellMm,
     ...{ mostSiliconeMm, leastSectionMm2, fills },
   };
 }

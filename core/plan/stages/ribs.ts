@@ -1,28 +1,40 @@
 /** Ribs or poles where the sections span too far. Of settled plans alone. */
 import { placeRibs, type Spans } from "../../ribs/ribs.ts";
+import { type Layup, layupFor } from "../../shell/layup.ts";
 import { spanLimitMm } from "../../shell/span.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { ProvenParting } from "../proof/parting.ts";
 import { stage } from "./stage.ts";
 
 /** What a shell may span, mm: as was decided, else by its strength. */
-export function spanFor({ system, figures, ribs }: PlanDocument["shell"]): number {
-  return ribs.spanMm ?? spanLimitMm(system, figures);
+export function spanFor({ ribs }: Pick<PlanDocument["shell"], "ribs">, layup: Layup): number {
+  return ribs.spanMm ?? spanLimitMm(layup);
+}
+
+/** What every section may span, mm, where some are laid up otherwise; then what all others may. */
+function spansFor({ shell, identity }: PlanDocument): {
+  readonly limitMm: number;
+  readonly limitsMm: readonly number[];
+} {
+  const limitMm = spanFor(shell, shell);
+  if (shell.sections.length === 0) return { limitMm, limitsMm: [] };
+  return { limitMm, limitsMm: identity.sections.map(({ id }) => spanFor(shell, layupFor(shell, id))) };
 }
 
 export const ribsStage = stage({
   name: "ribs",
   after: ["parting"],
-  reads: ({ shell }, { effort }) => ({
-    limitMm: spanFor(shell),
-    wanted: shell.ribs.kind !== "none",
+  reads: (document, { effort }) => ({
+    ...spansFor(document),
+    wanted: document.shell.ribs.kind !== "none",
     settled: effort.order,
   }),
   progress: {},
-  make: ({ limitMm, wanted, settled }, { parting }: { readonly parting: ProvenParting }): Spans => {
+  make: ({ limitMm, limitsMm, wanted, settled }, { parting }: { readonly parting: ProvenParting }): Spans => {
     const { surveyMesh: mesh, surveyNearest: nearest, surveyLabel: label, surveyEdgeMm: spacingMm, sections } = parting;
     if (!settled) return { widestMm: [], ribs: [] };
     const request = { mesh, nearest, label, sections: sections.length, spacingMm };
-    return placeRibs({ ...request, limitMm: wanted ? limitMm : Number.POSITIVE_INFINITY });
+    const limitOf = (section: number) => (wanted ? (limitsMm[section] ?? limitMm) : Number.POSITIVE_INFINITY);
+    return placeRibs({ ...request, limitsMm: sections.map((_, s) => limitOf(s)) });
   },
 });

@@ -44,6 +44,7 @@ const AFTER: readonly (readonly [StageName[], readonly string[]])[] = [
       "parting.layout",
       "shell.system",
       "shell.figures",
+      "shell.sections",
     ],
   ],
   [FROM_SURVEY, ["survey.draftDeg", "zones.keepClear"]],

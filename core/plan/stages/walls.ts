@@ -1,6 +1,7 @@
 /** What the parting walls stand on: leaned, and how far a flange may reach. Of settled plans alone. */
 import type { Jacket } from "../../jacket/jacket.ts";
-import { shellThicknesses } from "../../shell/index.ts";
+import { thickestOf } from "../../shell/index.ts";
+import { allLayups } from "../../shell/layup.ts";
 import { wallGrounds } from "../../walls/ground.ts";
 import type { WallGround } from "../../walls/wallGround.ts";
 import type { ProvenParting } from "../proof/parting.ts";
@@ -10,7 +11,7 @@ export const wallsStage = stage({
   name: "walls",
   after: ["jacket", "parting"],
   reads: ({ shell }, { effort }) => ({
-    ...shellThicknesses(shell.system, shell.figures),
+    ...thickestOf(allLayups(shell)),
     settled: effort.order,
   }),
   progress: {},

@@ -30,14 +30,15 @@ export const brushPolyurethane: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
-    const mixture = kitMix("brush-polyurethane", 220, false);
+  layers({ figure, material }) {
+    const kit = material("brush-polyurethane");
+    const mixture = kitMix(kit, 220, false);
+    const taken = { resin: { material: kit.id, usual: "brush-polyurethane" }, hardener: null } as const;
     const times = figure("flangeCoats") / figure("coats");
     return Array.from({ length: figure("coats") }, (_, k) =>
-      resinCoat(`Coat ${k + 1}`, figure("coatMm"), G_PER_CM3, mixture, KIT, times),
+      resinCoat({ id: `coat-${k + 1}`, name: `Coat ${k + 1}` }, figure("coatMm"), G_PER_CM3, mixture, taken, times),
     );
   },
 };
 
 const G_PER_CM3 = 1.15;
-const KIT = { resin: "brush-polyurethane", hardener: null } as const;

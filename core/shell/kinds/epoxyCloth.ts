@@ -1,4 +1,5 @@
 /** Epoxy and glass cloth: a gel coat, fillets where it turns, then light cloths. */
+import type { MaterialId } from "../../materials/catalogue.ts";
 import { TYPICAL } from "../../materials/property.ts";
 import { type GlassLaid, glassLayer, resinCoat } from "./layers.ts";
 import { kitMix } from "./resinMixes.ts";
@@ -47,6 +48,7 @@ export const epoxyCloth: ShellSystem = {
       most: 600,
       step: 10,
       source: TYPICAL,
+      of: { material: "glass-cloth", figure: "weightGPerM2" },
     },
     {
       key: "glassFraction",
@@ -70,31 +72,35 @@ export const epoxyCloth: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
+  layers({ figure, material }) {
+    const kit = (usual: MaterialId) => ({ resin: { material: material(usual).id, usual }, hardener: null });
+    const cloth = { material: material("glass-cloth").id, usual: "glass-cloth" } as const;
     const laid: GlassLaid = {
-      ...{ resin: "epoxy-laminating", hardener: null, glass: "glass-cloth", density: RESIN_G_PER_CM3 },
+      ...{ ...kit("epoxy-laminating"), glass: cloth, density: RESIN_G_PER_CM3 },
       ...{ glassGPerM2: figure("clothGPerM2"), glassFraction: figure("glassFraction"), overlap: figure("overlap") },
       times: figure("flangeLayers") / figure("layers"),
     };
-    const gel = { resin: "epoxy-gel-coat", hardener: null } as const;
     const filletMm = figure("filletKgPerM2") / PASTE_G_PER_CM3;
-    const paste = kitMix("epoxy-fillet-paste", 60);
-    const resinMix = kitMix("epoxy-laminating", 120);
+    const paste = kitMix(material("epoxy-fillet-paste"), 60);
+    const gelMix = kitMix(material("epoxy-gel-coat"), 120);
+    const resinMix = kitMix(material("epoxy-laminating"), 120);
     return [
       ...(figure("gelCoatMm") > 0
-        ? [resinCoat("Gel coat", figure("gelCoatMm"), GEL_G_PER_CM3, kitMix("epoxy-gel-coat", 120), gel)]
+        ? [resinCoat(GEL, figure("gelCoatMm"), GEL_G_PER_CM3, gelMix, kit("epoxy-gel-coat"))]
         : []),
       // Paste lies in hollows alone: it weighs, and thickens nothing that is measured.
       ...(filletMm > 0
         ? [
             {
-              ...resinCoat("Fillets", filletMm, PASTE_G_PER_CM3, paste, PASTE, 0),
+              ...resinCoat(FILLETS, filletMm, PASTE_G_PER_CM3, paste, kit("epoxy-fillet-paste"), 0),
               thicknessMm: 0,
               flangeThicknessMm: 0,
             },
           ]
         : []),
-      ...Array.from({ length: figure("layers") }, (_, k) => glassLayer(`Cloth, layer ${k + 1}`, laid, resinMix)),
+      ...Array.from({ length: figure("layers") }, (_, k) =>
+        glassLayer({ id: `cloth-${k + 1}`, name: `Cloth, layer ${k + 1}` }, laid, resinMix),
+      ),
     ];
   },
 };
@@ -102,4 +108,5 @@ export const epoxyCloth: ShellSystem = {
 const RESIN_G_PER_CM3 = 1.1;
 const GEL_G_PER_CM3 = 1.35;
 const PASTE_G_PER_CM3 = 1.6;
-const PASTE = { resin: "epoxy-fillet-paste", hardener: null } as const;
+const GEL = { id: "gel", name: "Gel coat", isFace: true };
+const FILLETS = { id: "fillets", name: "Fillets" };

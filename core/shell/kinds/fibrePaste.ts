@@ -39,13 +39,14 @@ export const fibrePaste: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
-    const mixture = kitMix("fibre-epoxy-paste", 90);
-    const pass = (name: string, key: string) =>
-      resinCoat(name, figure(key), G_PER_CM3, mixture, KIT, figure("flangeTimes"));
-    return [pass("First pass", "firstMm"), pass("Second pass", "secondMm")];
+  layers({ figure, material }) {
+    const kit = material("fibre-epoxy-paste");
+    const mixture = kitMix(kit, 90);
+    const taken = { resin: { material: kit.id, usual: "fibre-epoxy-paste" }, hardener: null } as const;
+    const pass = (id: string, name: string) =>
+      resinCoat({ id, name }, figure(`${id}Mm`), G_PER_CM3, mixture, taken, figure("flangeTimes"));
+    return [pass("first", "First pass"), pass("second", "Second pass")];
   },
 };
 
 const G_PER_CM3 = 1.1;
-const KIT = { resin: "fibre-epoxy-paste", hardener: null } as const;

@@ -36,6 +36,7 @@ export const gypsumGlass: ShellSystem = {
       most: 100,
       step: 1,
       source: TYPICAL,
+      of: { material: "high-strength-gypsum", figure: "waterPer100" },
     },
     { key: "matLayers", label: "Layers of mat", unit: "", value: 2, least: 1, most: 6, step: 1, source: TYPICAL },
     {
@@ -47,6 +48,7 @@ export const gypsumGlass: ShellSystem = {
       most: 600,
       step: 25,
       source: TYPICAL,
+      of: { material: "alkali-glass-mat", figure: "weightGPerM2" },
     },
     {
       key: "overlap",
@@ -60,20 +62,25 @@ export const gypsumGlass: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
+  layers({ figure, material }) {
     const yields = gypsumYield(figure("waterPer100"));
-    const mixture = gypsumMix("high-strength-gypsum", "High-strength gypsum", figure("waterPer100"), 18);
+    const gypsum = material("high-strength-gypsum");
+    const mixture = gypsumMix(gypsum, figure("waterPer100"), { name: "High-strength gypsum", potMin: 18 });
+    const laid = { mixture, yields, usual: "high-strength-gypsum" } as const;
     const layers = figure("matLayers");
     const share = (mm: number) => figure("flangeThicknessMm") * (mm / figure("thicknessMm"));
     const thick = (mm: number) => ({ mm, flangeMm: share(mm) });
     const faceMm = Math.min(FACE_MM, figure("thicknessMm") / (layers + 1));
     const matMm = (figure("thicknessMm") - faceMm) / layers;
     const perM2 = figure("overlap");
-    const mat = { material: "alkali-glass-mat", perM2, gPerM2: perM2 * figure("matGPerM2") } as const;
+    const mat = {
+      ...{ material: material("alkali-glass-mat").id, usual: "alkali-glass-mat" as const },
+      ...{ perM2, gPerM2: perM2 * figure("matGPerM2") },
+    } as const;
     return [
-      gypsumLayer("Face coat", thick(faceMm), mixture, yields, null),
+      gypsumLayer({ id: "face", name: "Face coat", isFace: true }, thick(faceMm), laid, null),
       ...Array.from({ length: layers }, (_, k) =>
-        gypsumLayer(`Mat, layer ${k + 1}`, thick(matMm), mixture, yields, mat),
+        gypsumLayer({ id: `mat-${k + 1}`, name: `Mat, layer ${k + 1}` }, thick(matMm), laid, mat),
       ),
     ];
   },

@@ -36,6 +36,7 @@ export const gypsumJute: ShellSystem = {
       most: 120,
       step: 1,
       source: TYPICAL,
+      of: { material: "casting-plaster", figure: "waterPer100" },
     },
     { key: "juteLayers", label: "Layers of jute", unit: "", value: 2, least: 1, most: 6, step: 1, source: TYPICAL },
     {
@@ -47,6 +48,7 @@ export const gypsumJute: ShellSystem = {
       most: 600,
       step: 10,
       source: TYPICAL,
+      of: { material: "jute-scrim", figure: "weightGPerM2" },
     },
     {
       key: "overlap",
@@ -60,20 +62,25 @@ export const gypsumJute: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.12, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
+  layers({ figure, material }) {
     const yields = gypsumYield(figure("waterPer100"));
-    const mixture = gypsumMix("casting-plaster", "Plaster", figure("waterPer100"), 12);
+    const plaster = material("casting-plaster");
+    const mixture = gypsumMix(plaster, figure("waterPer100"), { name: "Plaster", potMin: 12 });
+    const laid = { mixture, yields, usual: "casting-plaster" } as const;
     const layers = figure("juteLayers");
     const share = (mm: number) => figure("flangeThicknessMm") * (mm / figure("thicknessMm"));
     const thick = (mm: number) => ({ mm, flangeMm: share(mm) });
     const splashMm = Math.min(SPLASH_MM, figure("thicknessMm") / (layers + 1));
     const juteMm = (figure("thicknessMm") - splashMm) / layers;
     const perM2 = figure("overlap");
-    const jute = { material: "jute-scrim", perM2, gPerM2: perM2 * figure("juteGPerM2") } as const;
+    const jute = {
+      ...{ material: material("jute-scrim").id, usual: "jute-scrim" as const },
+      ...{ perM2, gPerM2: perM2 * figure("juteGPerM2") },
+    } as const;
     return [
-      gypsumLayer("Splash coat", thick(splashMm), mixture, yields, null),
+      gypsumLayer({ id: "splash", name: "Splash coat", isFace: true }, thick(splashMm), laid, null),
       ...Array.from({ length: layers }, (_, k) =>
-        gypsumLayer(`Jute, layer ${k + 1}`, thick(juteMm), mixture, yields, jute),
+        gypsumLayer({ id: `jute-${k + 1}`, name: `Jute, layer ${k + 1}` }, thick(juteMm), laid, jute),
       ),
     ];
   },

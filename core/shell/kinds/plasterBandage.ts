@@ -35,6 +35,7 @@ export const plasterBandage: ShellSystem = {
       most: 600,
       step: 10,
       source: TYPICAL,
+      of: { material: "plaster-bandage", figure: "weightGPerM2" },
     },
     {
       key: "used",
@@ -48,7 +49,8 @@ export const plasterBandage: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
+  layers({ figure, material }) {
+    const bandage = material("plaster-bandage").id;
     const layers = figure("layers");
     const times = figure("flangeLayers") / layers;
     const rolls = 1 / (ROLL_M2 * figure("used"));
@@ -56,10 +58,11 @@ export const plasterBandage: ShellSystem = {
     const wetG = figure("bandageGPerM2") * (1 + WATER_TAKEN);
     const thicknessMm = dryG / 1000 / SET_G_PER_CM3;
     return Array.from({ length: layers }, (_, k) => ({
+      id: `bandage-${k + 1}`,
       name: `Bandage, layer ${k + 1}`,
       thicknessMm,
       flangeThicknessMm: thicknessMm * times,
-      takes: [{ material: "plaster-bandage" as const, perM2: rolls, flangePerM2: rolls * times }],
+      takes: [{ material: bandage, usual: "plaster-bandage", perM2: rolls, flangePerM2: rolls * times }],
       ...{ wetG, dryG, flangeDryG: dryG * times },
       // Dipped roll by roll: nothing is mixed.
       pot: null,

@@ -1,4 +1,6 @@
 /** Polyester and glass mat: a gel coat, then layers of mat, doubled at the flanges. */
+import type { MaterialId } from "../../materials/catalogue.ts";
+import { peroxidePercent } from "../../materials/mixing.ts";
 import { TYPICAL } from "../../materials/property.ts";
 import { type GlassLaid, glassLayer, resinCoat } from "./layers.ts";
 import { peroxideMix } from "./resinMixes.ts";
@@ -37,6 +39,7 @@ export const polyesterMat: ShellSystem = {
       most: 900,
       step: 25,
       source: TYPICAL,
+      of: { material: "glass-mat", figure: "weightGPerM2" },
     },
     {
       key: "glassFraction",
@@ -60,7 +63,7 @@ export const polyesterMat: ShellSystem = {
     },
     {
       key: "hardenerPercent",
-      label: "Hardener",
+      label: "Hardener at 20 °C",
       unit: "% of resin",
       value: 1.5,
       least: 1,
@@ -80,21 +83,26 @@ export const polyesterMat: ShellSystem = {
     },
     { key: "waste", label: "Waste", unit: "share", value: 0.1, least: 0, most: 0.5, step: 0.01, source: TYPICAL },
   ],
-  layers(figure) {
-    const percent = figure("hardenerPercent");
-    const hardener = { material: "peroxide-hardener", percent } as const;
+  layers({ figure, material, temperatureC }) {
+    const usually = figure("hardenerPercent");
+    const taken = (usual: MaterialId) => ({ material: material(usual).id, usual });
+    const hardener = { ...taken("peroxide-hardener"), percent: peroxidePercent(usually, temperatureC) };
     const density = figure("resinDensity");
     const laid: GlassLaid = {
-      ...{ resin: "polyester-resin", hardener, glass: "glass-mat", density },
+      ...{ resin: taken("polyester-resin"), hardener, glass: taken("glass-mat"), density },
       ...{ glassGPerM2: figure("matGPerM2"), glassFraction: figure("glassFraction"), overlap: figure("overlap") },
       times: figure("flangeLayers") / figure("layers"),
     };
-    const gel = { resin: "polyester-gel-coat", hardener } as const;
-    const gelMix = peroxideMix("polyester-gel-coat", "Gel coat", percent, density);
-    const resinMix = peroxideMix("polyester-resin", "Polyester", percent, density);
+    const gel = { resin: taken("polyester-gel-coat"), hardener };
+    const gelMix = peroxideMix(material("polyester-gel-coat"), "Gel coat", usually, density);
+    const resinMix = peroxideMix(material("polyester-resin"), "Polyester", usually, density);
     return [
-      ...(figure("gelCoatMm") > 0 ? [resinCoat("Gel coat", figure("gelCoatMm"), density, gelMix, gel)] : []),
-      ...Array.from({ length: figure("layers") }, (_, k) => glassLayer(`Mat, layer ${k + 1}`, laid, resinMix)),
+      ...(figure("gelCoatMm") > 0 ? [resinCoat(GEL, figure("gelCoatMm"), density, gelMix, gel)] : []),
+      ...Array.from({ length: figure("layers") }, (_, k) =>
+        glassLayer({ id: `mat-${k + 1}`, name: `Mat, layer ${k + 1}` }, laid, resinMix),
+      ),
     ];
   },
 };
+
+const GEL = { id: "gel", name: "Gel coat", isFace: true };

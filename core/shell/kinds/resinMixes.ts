@@ -1,5 +1,5 @@
 /** Resins as they are mixed for shells. */
-import { entryOf, type MaterialId } from "../../materials/catalogue.ts";
+import type { ChosenMaterial } from "../../materials/chosen.ts";
 import type { Mixture } from "../../materials/mixing.ts";
 
 /** One person lays so much of a resin a minute, g. */
@@ -8,12 +8,17 @@ const RESIN_G_PER_MIN = 150;
 const MOST_POLYESTER_G = 1500;
 const MOST_EPOXY_G = 500;
 
-/** Polyester with its peroxide, which goes on top of the resin. */
-export function peroxideMix(material: MaterialId, name: string, percent: number, densityGPerCm3: number): Mixture {
-  const { potMin = 15 } = entryOf(material).figures;
+/** Polyester with its peroxide, which goes on top of the resin. @param percent at 20 °C */
+export function peroxideMix(
+  { id, figures }: ChosenMaterial,
+  name: string,
+  percent: number,
+  densityGPerCm3: number,
+): Mixture {
+  const { potMin = 15 } = figures;
   return {
-    ...{ material, name, potMin, densityGPerCm3, hastens: true, mostG: MOST_POLYESTER_G, leastC: 15 },
-    gPerMin: RESIN_G_PER_MIN,
+    ...{ material: id, name, potMin, densityGPerCm3, hastens: true, mostG: MOST_POLYESTER_G, leastC: 15 },
+    ...{ gPerMin: RESIN_G_PER_MIN, peroxide: percent },
     parts: [
       { name: "Resin", parts: 100, densityGPerCm3 },
       { name: "Peroxide", parts: percent, densityGPerCm3: PEROXIDE_G_PER_CM3 },
@@ -25,12 +30,11 @@ export function peroxideMix(material: MaterialId, name: string, percent: number,
 const PEROXIDE_G_PER_CM3 = 1.13;
 
 /** A resin that is sold as a kit, by its own ratio. @param gPerMin how fast one person lays it */
-export function kitMix(material: MaterialId, gPerMin: number, heats = true): Mixture {
-  const { name, mix = [], figures } = entryOf(material);
+export function kitMix({ id, name, mix = [], figures }: ChosenMaterial, gPerMin: number, heats = true): Mixture {
   const { potMin = 20, densityGPerCm3 = 1.1 } = figures;
   return {
     ...{
-      material,
+      material: id,
       name,
       potMin,
       densityGPerCm3,
@@ -38,6 +42,7 @@ export function kitMix(material: MaterialId, gPerMin: number, heats = true): Mix
       hastens: true,
       mostG: heats ? MOST_EPOXY_G : null,
       leastC: null,
+      peroxide: null,
     },
     parts: mix.map((part) => ({ ...part, densityGPerCm3: null })),
     tops: [],

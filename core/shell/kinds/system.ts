@@ -1,5 +1,9 @@
 /** What a shell system is: its figures as data, and the layers that follow from them. */
+
+import type { MaterialId } from "../../materials/catalogue.ts";
 import type { CautionId } from "../../materials/cautions.ts";
+import type { ChosenMaterial } from "../../materials/chosen.ts";
+import type { FigureKey } from "../../materials/entries/entry.ts";
 import type { MaterialLine, Property } from "../../materials/property.ts";
 import type { ShellLayer } from "./layers.ts";
 
@@ -13,6 +17,18 @@ export interface ShellParameter {
   readonly most: number;
   readonly step: number;
   readonly source: string;
+  /** A figure of a material: set to its own where another stands in for that. */
+  readonly of?: { readonly material: MaterialId; readonly figure: FigureKey };
+}
+
+/** What a system's layers are worked out from. */
+export interface Lay {
+  /** Value of a parameter by its key. */
+  readonly figure: (key: string) => number;
+  /** What is taken where a material is asked for. */
+  readonly material: (usual: MaterialId) => ChosenMaterial;
+  /** Expected at the bench, °C. */
+  readonly temperatureC: number;
 }
 
 /** What a shell has to cover. */
@@ -24,14 +40,11 @@ export interface ShellSpan {
 }
 
 export interface ShellTakeoff {
-  readonly thicknessMm: number;
-  /** Of the flanges, mm. */
-  readonly flangeThicknessMm: number;
   /** Mass of each section ready to use (dry), g. */
   readonly sectionMassesG: readonly number[];
   readonly lines: readonly MaterialLine[];
-  /** Layers laid, for the hours of hands. */
-  readonly layers: number;
+  /** Layers laid on each section, for the hours of hands. */
+  readonly sectionLayers: readonly number[];
 }
 
 export interface ShellDensities {
@@ -55,8 +68,8 @@ export interface ShellSystem {
   readonly modulusMPa: Property;
   /** Is it mixed with water? Steel rusts in it then, and timber swells. */
   readonly isWet: boolean;
-  /** What it is laid up of, the first on the jacket first. @param figure value of each parameter by key */
-  layers(figure: (key: string) => number): readonly ShellLayer[];
+  /** What it is laid up of, the first on the jacket first. */
+  layers(lay: Lay): readonly ShellLayer[];
 }
 
 export function sum(values: readonly number[]): number {

@@ -101,7 +101,7 @@ function NameBuild({
       return;
     }
     const { figures } = bundle;
-    const catalogue = entriesOf(figures.takeoff.materials);
+    const catalogue = entriesOf(figures.takeoff.materials, usePlan.getState().document?.materials.own);
     make.mutate(
       { name, revision, resultKey: key, rates, figures, catalogue },
       { onSuccess: onClose, onError: (error) => refuse(error.message) },

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
-import type { SiliconeId } from "../../../core/materials/catalogue.ts";
 import { siliconeOf } from "../../../core/materials/silicone.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import type { StretchCheck } from "../../../core/survey/stretch.ts";
 import { useShow } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
@@ -13,12 +13,12 @@ const percent = (share: number) => `${Math.round(100 * share)}\u2009%`;
 /** Whether the jacket comes off over the top uncut, and how far it would have to be slit. */
 export function OffThePiece({
   planning: { bundle, geometry },
-  silicone,
+  document: { jacket, materials },
 }: {
   planning: Planning;
-  silicone: SiliconeId;
+  document: PlanDocument;
 }) {
-  const { value: allowed, source } = siliconeOf(silicone).workingStretch;
+  const { value: allowed, source } = siliconeOf(jacket.silicone, materials.own).workingStretch;
   const show = useShow();
   const [check, setCheck] = useState<StretchCheck | null>(null);
   const piece = bundle?.piece ?? null;

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { useEffect, useState } from "react";
-import { type Coat, jacketThicknessMm } from "../../../core/jacket/coat.ts";
+import { type Coat, jacketThicknessMm, plainCoat } from "../../../core/jacket/coat.ts";
 import { CAUTIONS } from "../../../core/materials/cautions.ts";
 import { TYPICAL } from "../../../core/materials/property.ts";
 import { siliconeOf } from "../../../core/materials/silicone.ts";
@@ -107,7 +107,7 @@ export function JacketStation({ document, planning }: StationProps) {
           onClick={() =>
             edit((plan) => {
               const { id, identity } = freshId(plan.identity, "coat");
-              const added = { id, thicknessMm: 2, thickened: true, pigment: "#b9a7cf" };
+              const added = plainCoat({ id, thicknessMm: 2, thickened: true, pigment: "#b9a7cf" });
               return { ...plan, identity, jacket: { ...plan.jacket, coats: [...plan.jacket.coats, added] } };
             })
           }
@@ -156,7 +156,7 @@ export function JacketStation({ document, planning }: StationProps) {
           />
         </label>
       </Part>
-      <OffThePiece planning={planning} silicone={document.jacket.silicone} />
+      <OffThePiece planning={planning} document={document} />
       <SeamPart document={document} planning={planning} />
       {figures && (
         <Part title={messages.sheet.silicone}>
@@ -170,7 +170,7 @@ export function JacketStation({ document, planning }: StationProps) {
                 { name: "rim", value: figures.rimMm3 / 1e6, unit: "l" },
                 {
                   name: "density",
-                  value: siliconeOf(document.jacket.silicone).densityGPerCm3,
+                  value: siliconeOf(document.jacket.silicone, document.materials.own).densityGPerCm3,
                   unit: `g/cm³, ${TYPICAL}`,
                 },
               ],

@@ -5,6 +5,7 @@ import type { StationProps } from "../station.ts";
 import { BuildUp } from "./BuildUp.tsx";
 import { BuyingTable } from "./BuyingTable.tsx";
 import { Compare } from "./Compare.tsx";
+import { Costs } from "./Costs.tsx";
 import { messages } from "./messages.ts";
 import { PotsTable } from "./PotsTable.tsx";
 import { StoreContext } from "./storeHeld.ts";
@@ -15,6 +16,7 @@ const PANES: Readonly<Record<Tab, (props: StationProps) => React.ReactNode>> = {
   buildUp: BuildUp,
   pots: PotsTable,
   buying: BuyingTable,
+  costs: Costs,
   cautions: TouchingTable,
   compare: Compare,
 };

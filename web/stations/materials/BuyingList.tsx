@@ -1,7 +1,8 @@
 import { Fragment } from "react";
 import { createPortal } from "react-dom";
-import { entryOf } from "../../../core/materials/catalogue.ts";
+import { nameOf } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
+import { layupsInUse } from "../../../core/plan/document/document.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
 import type { BuyingRow } from "../../../core/takeoff/buying.ts";
 import { longDate } from "../../lib/dates.ts";
@@ -14,12 +15,13 @@ import { useBuying } from "./useBuying.ts";
 /** The list as paper: on the page only when it is printed. */
 export function BuyingList({ piece, document, planning }: StationProps) {
   const show = useShow();
-  const rows = useBuying({ planning });
+  const rows = useBuying({ document, planning });
   const figures = planning.bundle?.figures;
   if (!figures) return null;
   const { report } = figures;
+  const systems = [...new Set(layupsInUse(document).map(({ system }) => system))];
   const cautionIds = new Set<CautionId>([
-    ...shellSystem(document.shell.system).cautions,
+    ...layupsInUse(document).flatMap(({ system }) => shellSystem(system).cautions),
     "thickener-dust",
     "silicone-cure",
   ]);
@@ -34,7 +36,7 @@ export function BuyingList({ piece, document, planning }: StationProps) {
         <p className="text-right">
           {messages.buyingList.sectionsIn(
             report.sections.length,
-            shellSystem(document.shell.system).name.toLowerCase(),
+            systems.map((system) => shellSystem(system).name.toLowerCase()).join(", "),
           )}
           <br />
           {messages.buyingList.jacketIn(show.length(report.jacket.thicknessMm), report.jacket.coats.length)}
@@ -54,7 +56,7 @@ export function BuyingList({ piece, document, planning }: StationProps) {
                   <td className="w-8 py-2">
                     <span className="inline-block h-5 w-5 border-2 border-black" />
                   </td>
-                  <td className="py-2">{entryOf(row.material).name}</td>
+                  <td className="py-2">{nameOf(row.material, document.materials.own)}</td>
                   <td className="py-2 pr-3 text-right font-semibold whitespace-nowrap">
                     {amountText(row.need, row.unit, show)}
                   </td>

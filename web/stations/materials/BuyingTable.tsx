@@ -1,12 +1,17 @@
 import { unparse } from "papaparse";
-import { entryOf, MATERIAL_USES, materialName } from "../../../core/materials/catalogue.ts";
+import { entryOf, MATERIAL_USES, type MaterialId, materialName, nameOf } from "../../../core/materials/catalogue.ts";
+import { isOwn } from "../../../core/materials/entries/own.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
+import { withMaterial } from "../../../core/plan/document/choose.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { type BuyingRow, buyingMinor } from "../../../core/takeoff/buying.ts";
+import { usePlan } from "../../document/planStore.ts";
 import { saveFile } from "../../lib/saveFile.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
 import { WorkingNote } from "../../ui/Figure.tsx";
 import type { StationProps } from "../station.ts";
+import { MaterialSelect } from "./MaterialSelect.tsx";
 import { messages } from "./messages.ts";
 import { amountText, packText } from "./quantity.ts";
 import { useBuying } from "./useBuying.ts";
@@ -18,7 +23,6 @@ const GROUPS: Readonly<Record<MaterialLine["group"], string>> = {
   sundries: t.sundries,
 };
 
-const nameOf = ({ material }: BuyingRow) => entryOf(material).name;
 const takenOf = ({ taken }: BuyingRow) => taken.reduce((sum, { amount }) => sum + amount, 0);
 
 /** What is to be bought, as a table in the middle of the page: sorted, filtered, copied, each figure with how it came about. */
@@ -27,10 +31,12 @@ export function BuyingTable(props: StationProps) {
   const rows = useBuying(props);
   if (!props.planning.bundle) return null;
   const { edition } = props.document.brief;
+  const { own } = props.document.materials;
+  const named = ({ material }: BuyingRow) => nameOf(material, own);
   const priceMinor = buyingMinor(rows);
   const amount = (row: BuyingRow, value: number) => amountText(value, row.unit, show);
   const columns: readonly Column<BuyingRow>[] = [
-    { id: "material", name: t.material, value: nameOf, widthPx: 190 },
+    { id: "material", name: t.material, value: named, widthPx: 190 },
     { id: "group", name: t.forWhat, value: ({ lines }) => GROUPS[lines[0].group], widthPx: 78 },
     {
       id: "quantity",
@@ -81,7 +87,7 @@ export function BuyingTable(props: StationProps) {
           </span>
         </h2>
         <span className="flex gap-1">
-          <button type="button" className="btn btn-sm" onClick={() => saveList(props.piece.name, rows)}>
+          <button type="button" className="btn btn-sm" onClick={() => saveList(props.piece.name, rows, named)}>
             {t.csv}
           </button>
           <button type="button" className="btn btn-sm" onClick={() => window.print()}>
@@ -94,7 +100,7 @@ export function BuyingTable(props: StationProps) {
         columns={columns}
         keyOf={({ material }) => material}
         filterLabel={t.find}
-        detail={(row) => <Detail row={row} show={show} />}
+        detail={(row) => <Detail row={row} document={props.document} show={show} />}
       />
       <p className="quiet mt-2 text-sm">{t.prices}</p>
     </section>
@@ -102,13 +108,30 @@ export function BuyingTable(props: StationProps) {
 }
 
 /** How a need came about, use by use, and what of it is in store. */
-function Detail({ row, show }: { row: BuyingRow; show: Show }) {
+function Detail({ row, document, show }: { row: BuyingRow; document: PlanDocument; show: Show }) {
+  const edit = usePlan((plan) => plan.edit);
+  const { own, instead } = document.materials;
+  const usual = (Object.keys(instead) as MaterialId[]).find((id) => instead[id] === row.material) ?? row.material;
+  const isSilicone = entryOf(row.material, own).group === "silicones";
   return (
     <>
+      {!isOwn(usual) && !isSilicone && (
+        <p className="mb-2 text-sm">
+          <span className="quiet">{t.instead(nameOf(usual))}</span>{" "}
+          <MaterialSelect
+            className="select-xs w-64"
+            label={t.instead(nameOf(usual))}
+            usual={usual}
+            value={row.material}
+            kept={own}
+            onChoose={(id, entry) => edit((plan) => withMaterial(plan, usual, id ?? usual, entry))}
+          />
+        </p>
+      )}
       {row.lines.map((line) => (
         <div key={line.use}>
           {row.lines.length > 1 && (
-            <p className="mt-1 text-sm font-medium">{MATERIAL_USES[line.use] || materialName(line)}</p>
+            <p className="mt-1 text-sm font-medium">{MATERIAL_USES[line.use] || materialName(line, own)}</p>
           )}
           <WorkingNote working={line.working} />
         </div>
@@ -123,9 +146,9 @@ function Detail({ row, show }: { row: BuyingRow; show: Show }) {
   );
 }
 
-function saveList(pieceName: string, rows: readonly BuyingRow[]): void {
+function saveList(pieceName: string, rows: readonly BuyingRow[], itemOf: (row: BuyingRow) => string): void {
   const table = rows.map((row) => ({
-    item: nameOf(row),
+    item: itemOf(row),
     for: row.lines[0].group,
     quantity: Number(row.need.toFixed(3)),
     unit: row.unit,

@@ -1,12 +1,22 @@
 /** The shell systems and the silicones on this very piece, side by side; one is switched to at a click. */
-import { lazy, Suspense, useContext, useMemo } from "react";
-import { entryOf, type SiliconeId } from "../../../core/materials/catalogue.ts";
-import { CAUTIONS } from "../../../core/materials/cautions.ts";
-import { jacketTotalsOf } from "../../../core/plan/results/figures.ts";
-import { shellSystem } from "../../../core/shell/index.ts";
+import { X } from "lucide-react";
+import { lazy, Suspense, useContext, useMemo, useState } from "react";
+import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
+import { entryOf, type SiliconeKey } from "../../../core/materials/catalogue.ts";
+import { CAUTIONS, type CautionId } from "../../../core/materials/cautions.ts";
+import { siliconeOf } from "../../../core/materials/silicone.ts";
+import { layupOf, withSilicone } from "../../../core/plan/document/choose.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
+import { freshId } from "../../../core/plan/document/identity.ts";
+import { jacketTotalsOf, told } from "../../../core/plan/results/figures.ts";
+import { shellSystem, typicalLayup } from "../../../core/shell/index.ts";
+import { type Layup, MOST_VARIANTS } from "../../../core/shell/layup.ts";
+import { coatMinor } from "../../../core/takeoff/buying.ts";
 import {
+  type ComparedJacket,
   type ComparedShell,
   type ComparedSilicone,
+  compareJackets,
   compareShells,
   compareSilicones,
   pouredBlockG,
@@ -19,43 +29,59 @@ import { messages } from "./messages.ts";
 import { StoreContext } from "./storeHeld.ts";
 
 const t = messages.compare;
+/** What a shell may do to whoever lays it, in a word. */
+const SHORT: Readonly<Partial<Record<CautionId, string>>> = t.hazards;
 const ShellChart = lazy(() => import("./ShellChart.tsx"));
 
 export function Compare({ document, planning }: StationProps) {
   const { rates } = useContext(SettingsContext);
   const store = useContext(StoreContext);
-  const report = planning.bundle?.figures.report;
+  const figures = planning.bundle?.figures;
   const { fixings } = planning;
   const compared = useMemo(() => {
-    if (!report) return null;
-    const jacket = jacketTotalsOf(report, document.jacket.silicone);
-    const totals = { jacket, parting: report, rates, store, today: today(), ...(fixings ? { fixings } : {}) };
-    const { sizeMm, volumeMm3 } = report.piece;
+    if (!figures) return null;
+    const parting = told(figures);
+    const jacket = jacketTotalsOf(parting, document);
+    const totals = { jacket, parting, rates, store, today: today(), ...(fixings ? { fixings } : {}) };
+    const { sizeMm, volumeMm3, areaMm2 } = parting.piece;
+    const { silicone } = document.jacket;
+    const { siliconeG, outerAreaMm2 } = parting.jacket;
     return {
       shells: compareShells(document, totals),
       silicones: compareSilicones(document, totals),
-      blockG: pouredBlockG(sizeMm, volumeMm3, document.jacket.silicone),
+      jackets: compareJackets(document, siliconeG, [areaMm2, outerAreaMm2], coatMinor(store, silicone, 1)),
+      blockG: pouredBlockG(sizeMm, volumeMm3, siliconeOf(silicone, document.materials.own).densityGPerCm3),
     };
-  }, [report, document, rates, store, fixings]);
+  }, [figures, document, rates, store, fixings]);
   if (!compared) return <p className="quiet">{messages.pots.waiting}</p>;
   return (
     <>
-      <Shells shells={compared.shells} own={document.shell.system} />
+      <Shells shells={compared.shells} document={document} />
+      <KeepLayup document={document} />
       <Suspense fallback={<div className="h-56" />}>
         <ShellChart shells={compared.shells} />
       </Suspense>
       <Silicones silicones={compared.silicones} own={document.jacket.silicone} blockG={compared.blockG} />
+      <Jackets jackets={compared.jackets} ownMm={jacketThicknessMm(document.jacket.coats)} />
     </>
   );
 }
 
-function Shells({ shells, own }: { shells: readonly ComparedShell[]; own: string }) {
+function Shells({ shells, document }: { shells: readonly ComparedShell[]; document: PlanDocument }) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
+  const { variants } = document.shell;
   const heads = [
     ...[t.system, "", t.thickness, t.heaviest, t.total],
     ...[t.hands, t.ready, t.materials, t.handsCost, t.spans],
   ];
+  /** The lay-up of the whole shell: single sections are as the rest again. */
+  const take = (layup: Layup) => edit((plan) => ({ ...plan, shell: { ...plan.shell, ...layup, sections: [] } }));
+  const forget = (id: string) =>
+    edit((plan) => ({
+      ...plan,
+      shell: { ...plan.shell, variants: plan.shell.variants.filter((variant) => variant.id !== id) },
+    }));
   return (
     <section aria-label={t.shells}>
       <h2 className="mb-1 text-xl font-semibold">{t.shells}</h2>
@@ -72,26 +98,42 @@ function Shells({ shells, own }: { shells: readonly ComparedShell[]; own: string
           </thead>
           <tbody>
             {shells.map((shell) => {
-              const { name, edges, cautions } = shellSystem(shell.id);
+              const { edges, cautions } = shellSystem(shell.system);
+              const { id, name } = shell;
+              const variant = variants.find((each) => each.id === id);
+              const isOwn = id === document.shell.system;
               return (
-                <tr key={shell.id} className={shell.id === own ? "bg-base-200 font-medium" : ""}>
-                  <td title={cautions.map((id) => CAUTIONS[id]).join(" ")}>
-                    {name}
-                    <span className="quiet block font-normal">{t.edgesAre(edges.toLowerCase())}</span>
-                  </td>
+                <tr key={id} className={isOwn ? "bg-base-200 font-medium" : ""}>
                   <td>
-                    {shell.id === own ? (
+                    {name}
+                    <span className="quiet block font-normal" title={cautions.map((each) => CAUTIONS[each]).join(" ")}>
+                      {t.edgesAre(edges.toLowerCase())}, {cautions.flatMap((each) => SHORT[each] ?? []).join(", ")}
+                    </span>
+                  </td>
+                  <td className="whitespace-nowrap">
+                    {isOwn ? (
                       t.chosen
                     ) : (
                       <button
                         type="button"
                         className="btn btn-xs whitespace-nowrap"
                         aria-label={t.switchTo(name)}
-                        onClick={() =>
-                          edit((plan) => ({ ...plan, shell: { ...plan.shell, system: shell.id, figures: {} } }))
-                        }
+                        onClick={() => {
+                          const { system, figures, order } = variant ?? typicalLayup(id);
+                          take({ system, figures, order });
+                        }}
                       >
                         {t.take}
+                      </button>
+                    )}
+                    {variant && (
+                      <button
+                        type="button"
+                        className="btn btn-ghost btn-xs px-1"
+                        aria-label={t.forget(name)}
+                        onClick={() => forget(id)}
+                      >
+                        <X aria-hidden="true" size={14} />
                       </button>
                     )}
                   </td>
@@ -114,9 +156,76 @@ function Shells({ shells, own }: { shells: readonly ComparedShell[]; own: string
   );
 }
 
+/** Keeps the plan's lay-up under a name, as one more row to compare. */
+function KeepLayup({ document }: { document: PlanDocument }) {
+  const edit = usePlan((plan) => plan.edit);
+  const [name, setName] = useState("");
+  const full = document.shell.variants.length >= MOST_VARIANTS;
+  return (
+    <form
+      className="mb-3 flex flex-wrap items-center gap-2 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        edit((plan) => {
+          const { id, identity } = freshId(plan.identity, "variant");
+          const variant = { ...layupOf(plan, null), id, name: name.trim() };
+          return { ...plan, identity, shell: { ...plan.shell, variants: [...plan.shell.variants, variant] } };
+        });
+        setName("");
+      }}
+    >
+      <label className="flex items-center gap-2">
+        <span className="quiet">{t.name}</span>
+        <input
+          className="input input-sm w-64"
+          maxLength={60}
+          placeholder={t.namedFor}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <button type="submit" className="btn btn-sm" disabled={full || name.trim() === ""}>
+        {t.keep}
+      </button>
+    </form>
+  );
+}
+
+/** What a jacket of another thickness would take. */
+function Jackets({ jackets, ownMm }: { jackets: readonly ComparedJacket[]; ownMm: number }) {
+  const show = useShow();
+  return (
+    <section aria-label={t.jackets} className="mt-6">
+      <h2 className="mb-1 text-xl font-semibold">{t.jackets}</h2>
+      <table className="table table-xs max-w-xl" data-testid="compared-jackets">
+        <thead>
+          <tr>
+            {[t.thickness, t.jacketOf, t.price, t.gives].map((head) => (
+              <th key={head} className="text-base-content">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {jackets.map(({ thicknessMm, siliconeG, priceMinor, giveMm }) => (
+            <tr key={thicknessMm} className={Math.abs(thicknessMm - ownMm) < 0.05 ? "bg-base-200 font-medium" : ""}>
+              <td>{show.length(thicknessMm)}</td>
+              <td className="whitespace-nowrap">{show.mass(siliconeG)}</td>
+              <td className="whitespace-nowrap">{show.money(Math.round(priceMinor))}</td>
+              <td>{show.length(Math.round(10 * giveMm) / 10)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet mt-1 text-xs">{t.jacketsHow}</p>
+    </section>
+  );
+}
+
 interface SiliconesProps {
   readonly silicones: readonly ComparedSilicone[];
-  readonly own: SiliconeId;
+  readonly own: SiliconeKey;
   readonly blockG: number;
 }
 
@@ -154,7 +263,7 @@ function Silicones({ silicones, own, blockG }: SiliconesProps) {
                     type="button"
                     className="btn btn-xs"
                     aria-label={t.switchTo(entryOf(id).name)}
-                    onClick={() => edit((plan) => ({ ...plan, jacket: { ...plan.jacket, silicone: id } }))}
+                    onClick={() => edit((plan) => withSilicone(plan, null, id))}
                   >
                     {t.take}
                   </button>

@@ -80,7 +80,7 @@ export function PotsTable(props: StationProps) {
         columns={columns}
         keyOf={({ step }) => `${step.kind} ${step.number} ${step.name}`}
         filterLabel={t.find}
-        detail={(row) => <Card row={row} mixing={mixing} show={show} />}
+        detail={(row) => <Card row={row} coats={props.document.jacket.coats.length} mixing={mixing} show={show} />}
       />
       <p className="quiet mt-2 text-sm">{t.how}</p>
     </section>
@@ -97,7 +97,7 @@ export function amountOf(g: number, drops: number | null, weighed: string): stri
 const HELD_SHARE = 0.004;
 
 /** The weigh-out card of one pot, and what to add where somebody poured too much. */
-function Card({ row, mixing, show }: { row: PotRow; mixing: MixingSettings; show: Show }) {
+function Card({ row, coats, mixing, show }: { row: PotRow; coats: number; mixing: MixingSettings; show: Show }) {
   const { scaleStepG: stepG } = mixing;
   const { card, pots, mixture, lossG } = row;
   return (
@@ -128,12 +128,22 @@ function Card({ row, mixing, show }: { row: PotRow; mixing: MixingSettings; show
         <p className="quiet text-xs">
           {t.limits[pots.by]}{" "}
           {pots.by === "time" && t.working(mixing.people, mixing.pace, mixture.gPerMin, Math.round(row.potMin ?? 0))}{" "}
-          {t.loss(show.mass(lossG))}
+          {t.loss(show.mass(lossG))} {leftOverText(row, coats, show)}
         </p>
       </div>
       {mixture.parts.length > 1 && <Overpoured row={row} stepG={stepG} show={show} />}
     </div>
   );
+}
+
+/** Less than this is not worth a word, g. */
+const TOLD_G = 5;
+
+/** What the last pot leaves, and what it is good for: the undercuts of the coat that comes next, or patches. */
+export function leftOverText({ step, leftOverG }: PotRow, coats: number, show: Show): string {
+  if (leftOverG < TOLD_G) return t.leavesNothing;
+  const use = step.kind === "coat" && step.number < coats ? t.intoUndercuts(step.number + 1) : t.intoPatches;
+  return `${t.leaves(show.mass(leftOverG))}: ${use}`;
 }
 
 function Overpoured({ row: { card, mixture }, stepG, show }: { row: PotRow; stepG: number; show: Show }) {
@@ -142,8 +152,10 @@ function Overpoured({ row: { card, mixture }, stepG, show }: { row: PotRow; step
   const grams = read.map((g) => g ?? 0);
   const wrong = read.some((g) => g === null);
   const { addG, potG } = wrong ? { addG: [], potG: 0 } : keepRatio(mixture, grams);
+  // What the card says is right as it is, though the scale rounds its parts.
+  const asWeighed = grams.every((g, k) => Math.abs(g - card[k].g) <= stepG / 2);
   const added = addG.flatMap((g, k) =>
-    g > Math.max(stepG, HELD_SHARE * potG) ? [t.add(show.weighed(g, stepG), mixture.parts[k].name)] : [],
+    !asWeighed && g > Math.max(stepG, HELD_SHARE * potG) ? [t.add(show.weighed(g, stepG), mixture.parts[k].name)] : [],
   );
   return (
     <div>

@@ -2,7 +2,6 @@
 import { BarElement, CategoryScale, Chart, LinearScale, Tooltip } from "chart.js";
 import { useContext } from "react";
 import { Bar } from "react-chartjs-2";
-import { shellSystem } from "../../../core/shell/index.ts";
 import type { ComparedShell } from "../../../core/takeoff/compareShells.ts";
 import { SettingsContext, useShow } from "../../lib/show.ts";
 import { messages } from "./messages.ts";
@@ -31,10 +30,10 @@ export default function ShellChart({ shells }: { shells: readonly ComparedShell[
         <Bar
           role="img"
           aria-label={shells
-            .map((shell) => `${shellSystem(shell.id).name}, ${show.money(shell.materialsMinor + shell.handsMinor)}`)
+            .map((shell) => `${shell.name}, ${show.money(shell.materialsMinor + shell.handsMinor)}`)
             .join("; ")}
           data={{
-            labels: shells.map(({ id }) => shellSystem(id).name),
+            labels: shells.map(({ name }) => name),
             datasets: series.map(({ label, of, colour }) => ({
               label,
               data: shells.map((shell) => of(shell) / 100),

@@ -1,16 +1,23 @@
-import { entryOf, SILICONE_IDS, type SiliconeId } from "../../../core/materials/catalogue.ts";
+import type { SiliconeKey } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
+import { EMPTY_STORE } from "../../../core/materials/stock.ts";
+import { withSilicone } from "../../../core/plan/document/choose.ts";
+import { layupsInUse } from "../../../core/plan/document/document.ts";
 import { planCautions } from "../../../core/plan/results/cautions.ts";
-import { shellSystem, shellSystems } from "../../../core/shell/index.ts";
+import { shellSystem, shellSystems, typicalLayup } from "../../../core/shell/index.ts";
 import { usePlan } from "../../document/planStore.ts";
+import { useStore } from "../../lib/queries.ts";
 import { useShow } from "../../lib/show.ts";
 import { useShown } from "../../scene/useShown.ts";
 import { Figure } from "../../ui/Figure.tsx";
 import { Caution, More, NumberField, Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { AtTheBench } from "./AtTheBench.tsx";
+import { useLaidUp } from "./laidSection.ts";
+import { MaterialSelect } from "./MaterialSelect.tsx";
 import { messages } from "./messages.ts";
 import { Papers } from "./Papers.tsx";
+import { StoreContext } from "./storeHeld.ts";
 
 export function MaterialsStation(props: StationProps) {
   const { document, planning } = props;
@@ -18,32 +25,37 @@ export function MaterialsStation(props: StationProps) {
   const edit = usePlan((plan) => plan.edit);
   const { bundle } = planning;
   useShown(bundle, document.seat.onBoard, { piece: "hidden", sections: true });
-  const system = shellSystem(document.shell.system);
+  const { data } = useStore();
+  const { section, ids, layup, change } = useLaidUp(document, planning);
+  const system = shellSystem(layup.system);
   const takeoff = bundle?.figures.takeoff;
-  const setFigure = (key: string, value: number) =>
-    edit((plan) => ({ ...plan, shell: { ...plan.shell, figures: { ...plan.shell.figures, [key]: value } } }));
-  const cautionIds = new Set<CautionId>([...system.cautions, "thickener-dust", "silicone-cure"]);
+  const setFigure = (key: string, value: number) => change({ ...layup, figures: { ...layup.figures, [key]: value } });
+  const cautionIds = new Set<CautionId>([
+    ...layupsInUse(document).flatMap((each) => shellSystem(each.system).cautions),
+    "thickener-dust",
+    "silicone-cure",
+  ]);
   return (
     <>
       <Part title={messages.sheet.silicone}>
-        <select
-          className="select select-sm w-full"
-          aria-label={messages.sheet.silicone}
-          value={document.jacket.silicone}
-          onChange={(event) => {
-            const silicone = event.target.value as SiliconeId;
-            edit((plan) => ({ ...plan, jacket: { ...plan.jacket, silicone } }));
-          }}
-        >
-          {SILICONE_IDS.map((id) => (
-            <option key={id} value={id}>
-              {entryOf(id).name}
-            </option>
-          ))}
-        </select>
+        <StoreContext value={data?.store ?? EMPTY_STORE}>
+          <MaterialSelect
+            className="w-full"
+            label={messages.sheet.silicone}
+            usual="tin-brushable-low"
+            value={document.jacket.silicone}
+            kept={document.materials.own}
+            onChoose={(id, entry) => edit((plan) => withSilicone(plan, null, id as SiliconeKey, entry))}
+          />
+        </StoreContext>
       </Part>
       <AtTheBench document={document} />
-      <Part title={messages.sheet.shellSystem}>
+      <Part
+        title={messages.sheet.shellSystem}
+        aside={
+          section !== null && <span className="font-medium">{messages.sheet.section(ids.indexOf(section) + 1)}</span>
+        }
+      >
         {shellSystems.map((candidate) => (
           <label
             key={candidate.id}
@@ -54,9 +66,7 @@ export function MaterialsStation(props: StationProps) {
               name="shell"
               className="radio radio-sm mt-1"
               checked={candidate.id === system.id}
-              onChange={() =>
-                edit((plan) => ({ ...plan, shell: { ...plan.shell, system: candidate.id, figures: {} } }))
-              }
+              onChange={() => change(typicalLayup(candidate.id))}
             />
             <span>
               <span className="block font-medium">{candidate.name}</span>
@@ -67,10 +77,10 @@ export function MaterialsStation(props: StationProps) {
         <More title={messages.sheet.layersAndFigures}>
           {system.parameters.map((parameter) => (
             <NumberField
-              key={`${system.id}.${parameter.key}`}
+              key={`${section} ${system.id}.${parameter.key}`}
               label={parameter.label}
               unit={parameter.unit}
-              value={document.shell.figures[parameter.key] ?? parameter.value}
+              value={layup.figures[parameter.key] ?? parameter.value}
               least={parameter.least}
               most={parameter.most}
               step={parameter.step}

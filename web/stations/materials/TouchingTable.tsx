@@ -4,7 +4,7 @@ import { entryOf } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import { HAZARDS } from "../../../core/materials/entries/hazards.ts";
 import { inWords, MEETINGS, type Touching } from "../../../core/materials/touching/index.ts";
-import type { TouchingChoice } from "../../../core/plan/document/document.ts";
+import { layupsInUse, type TouchingChoice } from "../../../core/plan/document/document.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
 import { touchingOf } from "../../../core/takeoff/contacts.ts";
 import { usePlan } from "../../document/planStore.ts";
@@ -113,8 +113,11 @@ function Row({ touching: { rule, at, between }, choice, onAnswer }: RowProps) {
 function Safety({ document, planning }: Pick<StationProps, "document" | "planning">) {
   const materials = planning.bundle?.figures.takeoff.materials ?? [];
   const ids = [...new Set(materials.map(({ material }) => material))];
-  const risky = ids.map((id) => entryOf(id)).filter(({ hazards }) => hazards.length > 0);
-  const more: readonly CautionId[] = ["thickener-dust", ...shellSystem(document.shell.system).cautions];
+  const risky = ids.map((id) => entryOf(id, document.materials.own)).filter(({ hazards }) => hazards.length > 0);
+  const more = new Set<CautionId>([
+    "thickener-dust",
+    ...layupsInUse(document).flatMap(({ system }) => shellSystem(system).cautions),
+  ]);
   return (
     <>
       <h2 className="mt-6 mb-1 text-lg font-semibold">{t.safety}</h2>
@@ -135,7 +138,7 @@ function Safety({ document, planning }: Pick<StationProps, "document" | "plannin
         </tbody>
       </table>
       <ul className="mt-2 list-disc pl-5 text-sm">
-        {more.map((id) => (
+        {[...more].map((id) => (
           <li key={id}>{CAUTIONS[id]}</li>
         ))}
       </ul>

@@ -1,7 +1,7 @@
 /** Which of the station's tables is open: not part of the plan, and what is printed. */
 import { create } from "zustand";
 
-export const TABS = ["buildUp", "pots", "buying", "cautions", "compare"] as const;
+export const TABS = ["buildUp", "pots", "buying", "costs", "cautions", "compare"] as const;
 export type Tab = (typeof TABS)[number];
 
 interface OpenTab {

@@ -5,8 +5,9 @@ import { today } from "../../lib/dates.ts";
 import type { StationProps } from "../station.ts";
 import { StoreContext } from "./storeHeld.ts";
 
-export function useBuying({ planning }: Pick<StationProps, "planning">): readonly BuyingRow[] {
+export function useBuying({ document, planning }: Pick<StationProps, "document" | "planning">): readonly BuyingRow[] {
   const store = useContext(StoreContext);
   const lines = planning.bundle?.figures.takeoff.materials;
-  return useMemo(() => (lines ? buyingRows(lines, store, today()) : []), [lines, store]);
+  const { own } = document.materials;
+  return useMemo(() => (lines ? buyingRows(lines, store, today(), own) : []), [lines, store, own]);
 }

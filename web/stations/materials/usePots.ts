@@ -1,5 +1,6 @@
 /** The pots of the shown plan. */
 import { useMemo } from "react";
+import { told } from "../../../core/plan/results/figures.ts";
 import { type PotRow, potRows } from "../../../core/takeoff/pots.ts";
 import type { StationProps } from "../station.ts";
 
@@ -8,8 +9,6 @@ export function usePots({ document, planning }: Pick<StationProps, "document" | 
   const fixings = planning.fixings;
   return useMemo(() => {
     if (!figures) return [];
-    const { report, takeoff } = figures;
-    // Masses of the report are by the plan's own silicone already; a row's share of them is what counts.
-    return potRows(document, report.jacket, report, takeoff, fixings);
+    return potRows(document, told(figures), figures.takeoff, fixings);
   }, [figures, document, fixings]);
 }

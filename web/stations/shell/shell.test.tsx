@@ -150,9 +150,7 @@ describe("ribs and poles", () => {
     expect(ribs.getByRole("button", { name: /^By its strength: \d/ })).toBeDefined();
     expect(ribs.getByText("No section spans farther than that.")).toBeDefined();
     await userEvent.click(ribs.getByText("By hand"));
-    expect(documentNow().shell.ribs.spanMm).toBe(
-      Math.round(spanLimitMm(document.shell.system, document.shell.figures)),
-    );
+    expect(documentNow().shell.ribs.spanMm).toBe(Math.round(spanLimitMm(document.shell)));
     undo();
     expect(documentNow().shell.ribs.spanMm).toBeNull();
   });

@@ -24,10 +24,10 @@ const t = messages.ribs;
 export function Ribs({ document, spans, box }: { document: PlanDocument; spans: Spans; box: Box }) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
-  const { ribs, system, figures } = document.shell;
+  const { ribs, system } = document.shell;
   const set = (change: Partial<RibSettings>) =>
     edit((plan) => ({ ...plan, shell: { ...plan.shell, ribs: { ...plan.shell.ribs, ...change } } }));
-  const byStrengthMm = Math.round(spanLimitMm(system, figures));
+  const byStrengthMm = Math.round(spanLimitMm(document.shell));
   const spoiled = ribs.kind === "poles" && shellSystem(system).isWet ? IN_PLASTER[ribs.pole] : null;
   const totalMm = spans.ribs.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
   return (

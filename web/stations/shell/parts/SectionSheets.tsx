@@ -31,12 +31,12 @@ export function SectionSheets({
   const made = useSolids((held) => held.made);
   const { bundle, quality } = planning;
   if (!bundle || quality !== "settled") return null;
-  const { report, takeoff } = bundle.figures;
+  const { report, takeoff, ids } = bundle.figures;
   const print = async () => {
     setBusy(true);
     const solids = solidsFor(made, madeFrom(bundle.walls, document.shell));
     const drawings = sectionSheets({
-      ...{ pieceName: piece.name, document, report, walls, keys, skins: bundle.skins },
+      ...{ pieceName: piece.name, document, report, walls, keys, skins: bundle.skins, ids: ids.sections },
       massesG: takeoff.sectionMassesG,
       ...(solids ? { solids: solids.sections } : {}),
       words: { length: show.length, mass: show.mass },
