@@ -9,7 +9,8 @@ const minutes = z.number().min(0).max(10_000);
 export const rates = z.object({
   currency: z.string().trim().min(1).max(4),
   siliconePerKgMinor: money,
-  shellPerKgMinor: money,
+  // Of the store, where the rates are kept with what is built from.
+  prices: z.record(z.string(), z.number().min(0)).optional(),
   hourMinor: money,
   coatMinPerM2: minutes,
   layerMinPerM2: minutes,
@@ -24,7 +25,7 @@ export const rates = z.object({
   fillMinPerL: minutes.default(TYPICAL_RATES.fillMinPerL),
   cutOffMin: minutes.default(TYPICAL_RATES.cutOffMin),
   keepClearWeight: z.number().min(1).max(100).default(TYPICAL_RATES.keepClearWeight),
-}) satisfies z.ZodType<Rates>;
+}) satisfies z.ZodType<Partial<Rates>>;
 
 export const searchRates = rates.pick(
   Object.fromEntries(SEARCH_RATES.map((name) => [name, true])) as Record<(typeof SEARCH_RATES)[number], true>,

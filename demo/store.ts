@@ -1,4 +1,4 @@
-/** The demo workshop's store, lived in: half-used lots, one past its date, prices of its own, and two materials of its own. */
+/** The demo workshop's store, lived in: half-used lots, one past its date, prices of its own, and three materials of its own. */
 import { MATERIALS } from "../core/materials/catalogue.ts";
 import type { Lot, Store } from "../core/materials/stock.ts";
 
@@ -37,6 +37,7 @@ export function demoStore(today: string): Store {
       lot("silicone-thickener", 0.15, -100, 400, "Cabinet 1"),
       lot("bolts", 46, null, null, "Drawer 3"),
       lot("release-agent", 0.7, -150, null, "Shelf 2"),
+      lot("own-barrel-silicone", 11, -15, 280, "Cabinet 2"),
       lot("own-harbour-clay", 40, null, null, "Clay bin"),
     ],
     edits: {
@@ -50,6 +51,22 @@ export function demoStore(today: string): Store {
       },
     },
     own: [
+      {
+        id: "own-barrel-silicone",
+        ...{ name: "Tin silicone from the barrel, 100 to 4", unit: "kg", group: "silicones", family: "tin-silicone" },
+        figures: {
+          ...{ densityGPerCm3: 1.18, potMin: 40, tackMin: 110, cureMin: 1200, shoreA: 22, stretchPercent: 380 },
+          ...{ shrinkPercent: 0.4, shelfClosedMonths: 9, shelfOpenMonths: 5 },
+        },
+        mix: [
+          { name: "Base", parts: 100 },
+          { name: "Catalyst", parts: 4 },
+        ],
+        packs: [{ amount: 25, priceMinor: 49_500 }],
+        hazards: ["eyes"],
+        supplier: "Boat builders' mutual",
+        note: "Slower than what the catalogue has; a dozen jackets so far.",
+      },
       {
         id: "own-harbour-clay",
         ...{ name: "Harbour clay, dug", unit: "kg", group: "clays", family: "water-clay" },

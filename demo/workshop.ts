@@ -126,6 +126,8 @@ async function* once(bytes: Uint8Array): AsyncGenerator<Buffer> {
   yield Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
 
+const limited = (bytes: number) => ({ bytes, advice: "The demo's own pieces are smaller." });
+
 async function keep(
   sequelize: Sequelize,
   acting: Awaited<ReturnType<typeof ensureWorkshop>>,
@@ -137,7 +139,7 @@ async function keep(
     sequelize,
     acting.workshopId,
     once(writeStl(mesh)),
-    scanLimitBytes,
+    limited(scanLimitBytes),
     async (blob, transaction) => ({
       scan: await ScanRow.create({ workshopId: acting.workshopId, blobId: blob.id, name: demo.file }, { transaction }),
       sha256: blob.sha256,
@@ -148,7 +150,7 @@ async function keep(
   const resultKey = createHash("sha256")
     .update(resultKeyText(sha256, demo.plan, { rates, fineness }, RESULTS_VERSION))
     .digest("hex");
-  await storeBlob(sequelize, acting.workshopId, once(bundle), bundle.length + 1, async (blob, transaction) => {
+  await storeBlob(sequelize, acting.workshopId, once(bundle), limited(bundle.length + 1), async (blob, transaction) => {
     await Result.upsert({ workshopId: acting.workshopId, resultKey, blobId: blob.id }, { transaction });
   });
   const piece = await addPiece(sequelize, acting, { name: demo.name, scanId: scan.id, document: demo.plan });

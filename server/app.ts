@@ -13,6 +13,7 @@ import { partResultRoutes, resultRoutes } from "./features/results/routes.ts";
 import { scanRoutes } from "./features/scans/routes.ts";
 import { settingsRoutes } from "./features/settings/routes.ts";
 import { storeRoutes } from "./features/store/routes.ts";
+import { sheetRoutes } from "./features/store/sheets.ts";
 import { answerErrors, notFound } from "./middleware/errors.ts";
 import { knownHosts } from "./middleware/knownHosts.ts";
 import { actAsFirstMember } from "./middleware/member.ts";
@@ -51,6 +52,7 @@ export function createApp({
   app.use("/api/scans", scanRoutes(sequelize, scanLimitBytes));
   app.use("/api/results", resultRoutes());
   app.use("/api/pieces/:id/parts/:partId/results", partResultRoutes(sequelize, resultsLimitBytes));
+  app.use("/api/store/sheets", sheetRoutes(sequelize));
   app.use("/api", express.json({ limit: PLAN_LIMIT_BYTES }));
   app.use("/api/session", settingsRoutes());
   app.use("/api/store", storeRoutes());

@@ -56,14 +56,6 @@ export function heavierThanWeighed(id: SiliconeKey, own: readonly OwnEntry[] = [
   return siliconeOf(id, own).densityGPerCm3 / WEIGHED_AT_G_PER_CM3;
 }
 
-/** How much dearer a silicone is than the usual one, which the workshop's rate is for: at typical prices, in largest packs. */
-export function dearerThanUsual(id: SiliconeKey, own: readonly OwnEntry[] = []): number {
-  const perKg = (of: SiliconeKey) =>
-    Math.min(...entryOf(of, own).packs.map(({ amount, priceMinor }) => priceMinor / amount));
-  // An own entry without a price is taken to cost as much as the usual one.
-  return entryOf(id, own).packs.length === 0 ? 1 : perKg(id) / perKg(USUAL_SILICONE);
-}
-
 /** Mass of a volume of cured silicone, g. */
 export function siliconeMassG(volumeMm3: number, densityGPerCm3 = WEIGHED_AT_G_PER_CM3): number {
   return (volumeMm3 / MM3_PER_CM3) * densityGPerCm3;

@@ -79,6 +79,7 @@ export function shellTakeoff(layups: readonly Layup[], span: ShellSpan, terms: L
     sectionMassesG: laid.map(({ layers, skinM2, flangeM2 }) =>
       sum(layers.map(({ dryG, flangeDryG }) => skinM2 * dryG + flangeM2 * flangeDryG)),
     ),
+    sectionTakes: laid.map((section) => takesOf(section, terms)),
     sectionLayers: laid.map(({ layers }) => layers.length),
     lines: linesOf(laid, terms),
   };
@@ -129,39 +130,54 @@ interface Laid {
   readonly waste: number;
 }
 
-/** What all layers of all sections take of every material, in the order they first take it. */
-function linesOf(sections: readonly Laid[], { materials }: LayTerms): MaterialLine[] {
-  const taken = new Map<MaterialKey, { skin: number; flanges: number; wasted: number }>();
-  for (const { layers, skinM2, flangeM2, waste } of sections)
-    for (const { material, perM2, flangePerM2 } of layers.flatMap(({ takes }) => takes)) {
-      const held = taken.get(material) ?? { skin: 0, flanges: 0, wasted: 0 };
-      const [skin, flanges] = [skinM2 * perM2, flangeM2 * flangePerM2];
-      taken.set(material, {
-        skin: held.skin + skin,
-        flanges: held.flanges + flanges,
-        wasted: held.wasted + (skin + flanges) * waste,
-      });
-    }
+/** What is cut to size has its loss in its overlap; what is mixed stays in the bucket. */
+function isMixed(material: MaterialKey, { materials }: LayTerms): boolean {
+  const { unit } = entryOf(material, materials.own);
+  return unit === "kg" || unit === "l";
+}
+
+/** What a section takes of every material, in the order its layers first take it. */
+function takesOf({ layers, skinM2, flangeM2, waste }: Laid, terms: LayTerms): Map<MaterialKey, number> {
+  const taken = new Map<MaterialKey, number>();
+  for (const { material, perM2, flangePerM2 } of layers.flatMap(({ takes }) => takes)) {
+    const laid = skinM2 * perM2 + flangeM2 * flangePerM2;
+    taken.set(material, (taken.get(material) ?? 0) + laid * (isMixed(material, terms) ? 1 + waste : 1));
+  }
+  return taken;
+}
+
+/** What all sections take of every material, in the order they first take it. */
+function linesOf(sections: readonly Laid[], terms: LayTerms): MaterialLine[] {
+  const takes = sections.map((section) => takesOf(section, terms));
   const skinM2 = sum(sections.map((section) => section.skinM2));
   const flangeM2 = sum(sections.map((section) => section.flangeM2));
-  return [...taken].map(([material, { skin, flanges, wasted }]): MaterialLine => {
-    const { unit } = entryOf(material, materials.own);
-    // What is cut to size has its loss in its overlap; what is mixed stays in the bucket.
-    const isMixed = unit === "kg" || unit === "l";
-    const laid = skin + flanges;
-    const perM2 = (amount: number, m2: number) => `m² at ${Number((m2 > 0 ? amount / m2 : 0).toPrecision(4))} ${unit}`;
+  return [...new Set(takes.flatMap((taken) => [...taken.keys()]))].map((material): MaterialLine => {
+    const { unit } = entryOf(material, terms.materials.own);
+    const quantity = sum(takes.map((taken) => taken.get(material) ?? 0));
+    const mixed = isMixed(material, terms);
+    const per = (key: "perM2" | "flangePerM2", areaOf: (laid: Laid) => number, m2: number) => {
+      const amount = sum(
+        sections.map(
+          (laid) =>
+            areaOf(laid) *
+            sum(
+              laid.layers.flatMap((layer) => layer.takes.map((take) => (take.material === material ? take[key] : 0))),
+            ),
+        ),
+      );
+      return { amount, unit: `m² at ${Number((m2 > 0 ? amount / m2 : 0).toPrecision(4))} ${unit}` };
+    };
+    const skin = per("perM2", (laid) => laid.skinM2, skinM2);
+    const flanges = per("flangePerM2", (laid) => laid.flangeM2, flangeM2);
+    const laid = skin.amount + flanges.amount;
     return {
-      material,
-      use: "shell",
-      group: "shell",
-      quantity: laid + (isMixed ? wasted : 0),
-      unit,
+      ...{ material, use: "shell", group: "shell", quantity, unit },
       working: {
-        formula: `skin × what a m² takes + flanges × what a m² of them takes${isMixed ? ", × (1 + waste)" : ""}`,
+        formula: `skin × what a m² takes + flanges × what a m² of them takes${mixed ? ", × (1 + waste)" : ""}`,
         inputs: [
-          { name: "skin", value: skinM2, unit: perM2(skin, skinM2) },
-          { name: "flanges", value: flangeM2, unit: perM2(flanges, flangeM2) },
-          ...(isMixed ? [{ name: "waste", value: laid > 0 ? wasted / laid : 0, unit: "share" }] : []),
+          { name: "skin", value: skinM2, unit: skin.unit },
+          { name: "flanges", value: flangeM2, unit: flanges.unit },
+          ...(mixed ? [{ name: "waste", value: laid > 0 ? quantity / laid - 1 : 0, unit: "share" }] : []),
         ],
       },
     };

@@ -3,9 +3,10 @@ import { describe, expect, it } from "vitest";
 import { EMPTY_STORE, type Store } from "../materials/stock.ts";
 import { newPlan } from "../plan/document/document.ts";
 import { shellSystems } from "../shell/index.ts";
-import { buyingMinor, buyingRows, unitMinor } from "./buying.ts";
+import { buyingMinor, buyingRows } from "./buying.ts";
 import { compareShells, compareSilicones, pouredBlockG } from "./compareShells.ts";
-import { TYPICAL_RATES } from "./rates.ts";
+import { priceOf } from "./cost.ts";
+import { type Rates, TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 
@@ -50,8 +51,8 @@ describe("what is bought for a plan", () => {
   });
 
   it("costs a unit what its cheapest pack by amount does", () => {
-    expect(unitMinor(EMPTY_STORE, "tin-brushable-low")).toBe(45_600 / 20);
-    expect(unitMinor(EMPTY_STORE, "mixing-water")).toBe(0);
+    expect(priceOf("tin-brushable-low", TYPICAL_RATES, [])).toBe(45_600 / 20);
+    expect(priceOf("mixing-water", TYPICAL_RATES, [])).toBe(0);
   });
 
   it("goes by the workshop's own packs and prices, down to nothing", () => {
@@ -65,29 +66,47 @@ describe("what is bought for a plan", () => {
   });
 });
 
-describe("money at the workshop's rates", () => {
-  const cost = (change: Partial<typeof document>) =>
-    takeoff({ ...document, ...change }, jacket, parting, TYPICAL_RATES);
+describe("money", () => {
+  const cost = (change: Partial<typeof document>, prices: Rates["prices"] = {}) =>
+    takeoff({ ...document, ...change }, jacket, parting, { ...TYPICAL_RATES, prices });
+  const all = (of: readonly number[]) => of.reduce((sum, value) => sum + value, 0);
 
-  it("is dearer where silicone or shell are, and goes by the rate where they are the usual ones", () => {
+  it("is what every material costs by the unit, and the hours; part by part it is the same", () => {
+    for (const { id } of shellSystems) {
+      const { costMinor, costParts, materials, handsMin, finishMin } = cost({
+        shell: { ...document.shell, system: id },
+      });
+      const bought = all(materials.map(({ material, quantity }) => quantity * priceOf(material, TYPICAL_RATES, [])));
+      const hands = ((handsMin + finishMin) / 60) * TYPICAL_RATES.hourMinor;
+      expect(Math.abs(costMinor - bought - hands)).toBeLessThan(1);
+      expect(all(costParts.map(({ materialsMinor }) => materialsMinor))).toBeCloseTo(bought, 3);
+      expect(all(costParts.map(({ handsMinor }) => handsMinor))).toBeCloseTo(hands, 3);
+    }
+  });
+
+  it("goes by what the workshop pays, where it has said so", () => {
     const usual = cost({});
-    const { costMinor, siliconeG, shellG, handsMin, finishMin } = usual;
-    const { siliconePerKgMinor, shellPerKgMinor, hourMinor } = TYPICAL_RATES;
-    const byRate =
-      ((siliconeG * 1.1) / 1000) * siliconePerKgMinor +
-      (shellG / 1000) * shellPerKgMinor +
-      ((handsMin + finishMin) / 60) * hourMinor;
-    expect(costMinor).toBe(Math.round(byRate));
-    const platinum = cost({ jacket: { ...document.jacket, silicone: "platinum-brushable" } });
-    expect(platinum.costMinor).toBeGreaterThan(costMinor);
-    // A kilogram of epoxy and cloth costs many times one of plaster and jute.
-    const epoxy = cost({ shell: { ...document.shell, system: "epoxy-cloth", figures: {} } });
-    const perKg = (taken: typeof usual) => {
-      const unit = taken.costWorking.inputs.find(({ name }) => name === "shell")?.unit ?? "";
-      return Number(unit.split(" ").at(-1));
-    };
-    expect(perKg(usual)).toBe(shellPerKgMinor / 100);
-    expect(perKg(epoxy)).toBeGreaterThan(5 * perKg(usual));
+    const jute = usual.materials.find(({ material }) => material === "jute-scrim");
+    const dearer = cost({}, { "jute-scrim": priceOf("jute-scrim", TYPICAL_RATES, []) + 1000 });
+    expect(dearer.costMinor - usual.costMinor).toBeCloseTo(1000 * (jute?.quantity ?? 0), -1);
+    const part = ({ costParts }: typeof usual, kind: string) =>
+      all(costParts.filter((each) => each.kind === kind).map(({ materialsMinor }) => materialsMinor));
+    expect(part(dearer, "section")).toBeGreaterThan(part(usual, "section"));
+    expect(part(dearer, "coat")).toBeCloseTo(part(usual, "coat"), 6);
+  });
+
+  it("goes into the section that is laid up dearer, and the coat that is of something dearer", () => {
+    const sections = [{ section: "section-9", system: "epoxy-cloth", figures: {}, order: [] }];
+    const known = { ...parting, sections: parting.sections.map((each, k) => ({ ...each, id: `section-${8 + k}` })) };
+    const of = (shell: typeof document.shell) =>
+      takeoff({ ...document, shell }, jacket, known, TYPICAL_RATES).costParts.filter(({ kind }) => kind === "section");
+    const [usual, capped] = [of(document.shell), of({ ...document.shell, sections })];
+    expect(capped[0].materialsMinor).toBeCloseTo(usual[0].materialsMinor, 6);
+    expect(capped[1].materialsMinor).toBeGreaterThan(3 * usual[1].materialsMinor);
+    const coats = document.jacket.coats.map((coat, k) => (k === 1 ? { ...coat, silicone: "tin-soft" as const } : coat));
+    const soft = cost({ jacket: { ...document.jacket, coats } });
+    expect(soft.materials.filter(({ material }) => material.startsWith("tin-"))).toHaveLength(2);
+    expect(all(soft.coatsG) + soft.fillG).toBeCloseTo(soft.siliconeG, 6);
   });
 });
 
@@ -156,7 +175,7 @@ describe("figures that nobody means", () => {
           mixing: { ...document.mixing, temperatureC },
           shell: { ...document.shell, system: system.id, figures },
         };
-        const taken = takeoff(plan, jacket, parting, { ...TYPICAL_RATES, shellPerKgMinor: priceMinor });
+        const taken = takeoff(plan, jacket, parting, { ...TYPICAL_RATES, prices: { "casting-plaster": priceMinor } });
         expect(taken.thicknessMm).toBeGreaterThan(0);
         expect(Number.isFinite(taken.costMinor)).toBe(true);
         for (const massG of taken.sectionMassesG) expect(massG).toBeGreaterThan(0);

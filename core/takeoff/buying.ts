@@ -1,8 +1,6 @@
 /** What is to be bought for a plan: its need, less what the store has, in packs at the lowest price. */
-import type { MaterialKey } from "../materials/catalogue.ts";
 import type { OwnEntry } from "../materials/entries/own.ts";
 import type { MaterialLine } from "../materials/property.ts";
-import { SILICONE } from "../materials/silicone.ts";
 import {
   ownEntries,
   type Store,
@@ -11,7 +9,6 @@ import {
   type Taken,
   takeFromStock,
 } from "../materials/stock.ts";
-import type { ShellLayer } from "../shell/index.ts";
 import { type Bought, cheapestPacks } from "./packs.ts";
 
 export interface BuyingRow {
@@ -73,22 +70,6 @@ export function buyingRows(
       supplier: entry?.supplier ?? "",
     };
   });
-}
-
-/** What a unit of a material costs in the pack that is cheapest by amount, minor units; nothing where it is not sold. */
-export function unitMinor(store: Store, material: MaterialKey): number {
-  const packs = entriesOf(store).get(material)?.packs ?? [];
-  return packs.length === 0 ? 0 : Math.min(...packs.map(({ amount, priceMinor }) => priceMinor / amount));
-}
-
-/** What a coat costs with what stays in pots and brushes, minor units. @param massG on the piece */
-export function coatMinor(store: Store, silicone: MaterialKey, massG: number): number {
-  return (massG / 1000) * (1 + SILICONE.wasteShare.value) * unitMinor(store, silicone);
-}
-
-/** What a square metre of a layer of the shell takes costs, minor units. */
-export function layerMinorPerM2(store: Store, { takes }: Pick<ShellLayer, "takes">): number {
-  return takes.reduce((sum, { material, perM2 }) => sum + perM2 * unitMinor(store, material), 0);
 }
 
 /** What all of it costs, minor units. */

@@ -1,9 +1,15 @@
-/** Money: silicone, shell and hours, at the workshop's rates. */
-import type { Working } from "../materials/property.ts";
+/** Money: what every material comes to at what the workshop pays for it, and hours, part by part. */
+import { entryOf, type MaterialKey, type SiliconeKey } from "../materials/catalogue.ts";
+import type { OwnEntry } from "../materials/entries/own.ts";
+import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeMassG } from "../materials/silicone.ts";
+import { unitMinorOf } from "../materials/stock.ts";
+import { coatSilicones, type PlanDocument } from "../plan/document/document.ts";
 import type { FillPart } from "../release/fills.ts";
 import type { Task } from "../schedule/line.ts";
+import type { ShellLayer, ShellTakeoff } from "../shell/index.ts";
 import { MM3_PER_LITRE } from "../units/index.ts";
+import type { Quantities } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
 
 export interface Cost {
@@ -13,8 +19,11 @@ export interface Cost {
   readonly costParts: readonly CostPart[];
 }
 
-/** What money goes into: a coat or a section by its number, all fills, keys, other work, finishing the casts. */
-export const COST_KINDS = ["coat", "fills", "keys", "section", "work", "finish"] as const;
+/**
+ * What money goes into: a coat or a section by its number, all fills, the keys on the jacket, what else is bought, other work,
+ * and finishing the casts.
+ */
+export const COST_KINDS = ["coat", "fills", "keys", "section", "sundries", "work", "finish"] as const;
 
 export interface CostPart {
   readonly kind: (typeof COST_KINDS)[number];
@@ -27,74 +36,141 @@ export interface CostPart {
   readonly handsMinor: number;
 }
 
-/** Something laid, g, and how much dearer it is than what the workshop's rates are for. */
-export interface Priced {
-  readonly massG: number;
-  readonly dearer: number;
-}
-
 export interface CostRequest {
-  readonly coats: readonly Priced[];
-  readonly fills: Priced;
-  readonly keys: Priced;
-  readonly sections: readonly (Priced & { readonly number: number })[];
+  readonly document: PlanDocument;
+  readonly quantities: Pick<Quantities, "coatsG" | "fillG" | "keysG">;
+  readonly shell: Pick<ShellTakeoff, "sectionTakes">;
+  /** Numbers of the sections, in their order. */
+  readonly sections: readonly number[];
+  /** Everything that is bought. */
+  readonly materials: readonly MaterialLine[];
   readonly tasks: readonly Task[];
   /** Finishing the seams of all casts, minutes. */
   readonly finishMin: number;
 }
 
-export function costOf({ coats, fills, keys, sections, tasks, finishMin }: CostRequest, rates: Rates): Cost {
+/** What a unit of a material costs, minor units: as the workshop pays, else as in the catalogue in its largest packs. */
+export function priceOf(material: MaterialKey, { prices = {} }: Rates, own: readonly OwnEntry[]): number {
+  return prices[material] ?? unitMinorOf(entryOf(material, own));
+}
+
+/** What a coat costs with what stays in pots and brushes, minor units. @param massG on the piece */
+export function coatMinor(silicone: SiliconeKey, massG: number, rates: Rates, own: readonly OwnEntry[]): number {
+  return (massG / 1000) * (1 + SILICONE.wasteShare.value) * priceOf(silicone, rates, own);
+}
+
+/** What a square metre of a layer of the shell takes costs, minor units. */
+export function layerMinorPerM2({ takes }: Pick<ShellLayer, "takes">, rates: Rates, own: readonly OwnEntry[]): number {
+  return sum(takes.map(({ material, perM2 }) => perM2 * priceOf(material, rates, own)));
+}
+
+export function costOf(request: CostRequest, rates: Rates): Cost {
+  const { document, sections, materials, tasks, finishMin } = request;
+  const { own } = document.materials;
+  const minorOf = ({ material, quantity }: Pick<MaterialLine, "material" | "quantity">) =>
+    quantity * priceOf(material, rates, own);
   const hoursMinor = (minutes: number) => (minutes / 60) * rates.hourMinor;
-  const siliconeMinor = ({ massG, dearer }: Priced) =>
-    (massG / 1000) * (1 + SILICONE.wasteShare.value) * rates.siliconePerKgMinor * dearer;
-  const shellMinor = ({ massG, dearer }: Priced) => (massG / 1000) * rates.shellPerKgMinor * dearer;
   const handsOf = (id: string) =>
-    hoursMinor(tasks.reduce((sum, task) => (task.id === id ? sum + task.handsMin : sum), 0));
-  const part = (kind: CostPart["kind"], number: number, name: string, materialsMinor: number, handsMinor: number) => ({
-    ...{ kind, number, name, materialsMinor, handsMinor },
-  });
-  const own = new Set([...coats.map((_, k) => `coat-${k + 1}`), ...sections.map(({ number }) => `section-${number}`)]);
-  const costParts: CostPart[] = [
-    ...coats.map((coat, k) => part("coat", k + 1, "", siliconeMinor(coat), handsOf(`coat-${k + 1}`))),
-    part("fills", 0, "", siliconeMinor(fills), handsOf("fills")),
-    part("keys", 0, "", siliconeMinor(keys), 0),
-    ...sections.map((section) =>
-      part("section", section.number, "", shellMinor(section), handsOf(`section-${section.number}`)),
-    ),
+    hoursMinor(sum(tasks.filter((task) => task.id === id).map(({ handsMin }) => handsMin)));
+  const part = (
+    kind: CostPart["kind"],
+    number: number,
+    materialsMinor: number,
+    handsMinor: number,
+    name = "",
+  ): CostPart => ({ kind, number, name, materialsMinor, handsMinor });
+  const inJacket = jacketShares(request, minorOf);
+  const inShell = request.shell.sectionTakes.map((takes) =>
+    sum([...takes].map(([material, quantity]) => minorOf({ material, quantity }))),
+  );
+  const all = sum(materials.map(minorOf));
+  const told = new Set([
+    "fills",
+    ...inJacket.coats.map((_, k) => `coat-${k + 1}`),
+    ...sections.map((n) => `section-${n}`),
+  ]);
+  const costParts = [
+    ...inJacket.coats.map((minor, k) => part("coat", k + 1, minor, handsOf(`coat-${k + 1}`))),
+    part("fills", 0, inJacket.fills, handsOf("fills")),
+    part("keys", 0, inJacket.keys, 0),
+    ...sections.map((number, k) => part("section", number, inShell[k], handsOf(`section-${number}`))),
+    part("sundries", 0, Math.max(0, all - sum([...inJacket.coats, inJacket.fills, inJacket.keys, ...inShell])), 0),
     ...tasks
-      .filter(({ id }) => !own.has(id) && id !== "fills")
-      .map(({ name, handsMin }) => part("work", 0, name, 0, hoursMinor(handsMin))),
-    part("finish", 0, "", 0, hoursMinor(finishMin)),
+      .filter(({ id }) => !told.has(id))
+      .map(({ name, handsMin }) => part("work", 0, 0, hoursMinor(handsMin), name)),
+    part("finish", 0, 0, hoursMinor(finishMin)),
   ].filter(({ materialsMinor, handsMinor }) => materialsMinor + handsMinor > 0);
-  const all = (of: readonly number[]) => of.reduce((sum, value) => sum + value, 0);
-  const kg = (priced: readonly Priced[]) => all(priced.map(({ massG }) => massG)) / 1000;
-  const silicones = [...coats, fills, keys];
-  const boughtKg = kg(silicones) * (1 + SILICONE.wasteShare.value);
-  const shellKg = kg(sections);
-  // Several materials have several prices: what a kilogram comes to of them all.
-  const at = (minor: number, amount: number, unit: string) =>
-    `${unit} at ${rates.currency} ${Number((amount > 0 ? minor / amount / 100 : 0).toFixed(2))}`;
   const hours = (name: string, minutes: number) => ({
     ...{ name, value: minutes / 60, unit: `h at ${rates.currency} ${rates.hourMinor / 100}` },
   });
+  const money = (name: string, minor: number) => ({ name, value: minor / 100, unit: rates.currency });
+  const jacket = sum([...inJacket.coats, inJacket.fills, inJacket.keys]);
   return {
-    costMinor: Math.round(all(costParts.map(({ materialsMinor, handsMinor }) => materialsMinor + handsMinor))),
+    costMinor: Math.round(sum(costParts.map(({ materialsMinor, handsMinor }) => materialsMinor + handsMinor))),
     costParts,
     costWorking: {
-      formula: "silicone × price + shell × price + hours × rate",
+      formula: "materials, each × what a unit of it costs, + hours × rate",
       inputs: [
-        { name: "silicone with waste", value: boughtKg, unit: at(all(silicones.map(siliconeMinor)), boughtKg, "kg") },
-        { name: "shell", value: shellKg, unit: at(all(sections.map(shellMinor)), shellKg, "kg") },
+        money("jacket", jacket),
+        money("shell", sum(inShell)),
+        money("sundries", all - jacket - sum(inShell)),
         hours("finishing every cast", finishMin),
-        hours("hands", all(tasks.map(({ handsMin }) => handsMin))),
+        hours("hands", sum(tasks.map(({ handsMin }) => handsMin))),
       ],
     },
   };
 }
 
-/** What a fill costs, in minor units: silicone by its price, anything else by the work of laying it. */
-export function fillMinor({ kind, volumeMm3 }: Pick<FillPart, "kind" | "volumeMm3">, rates: Rates): number {
+/**
+ * What the jacket's materials come to for every coat, for fills and for keys: silicones and pigment by what is laid of them,
+ * thickener by what is thickened, gauze by the coats that have it.
+ */
+function jacketShares(
+  { document, quantities, materials }: CostRequest,
+  minorOf: (line: MaterialLine) => number,
+): { readonly coats: number[]; readonly fills: number; readonly keys: number } {
+  const { jacket } = document;
+  const silicones = coatSilicones(jacket);
+  const laid = [
+    ...jacket.coats.map(({ thickened, gauze }, k) => ({
+      ...{ g: quantities.coatsG[k] ?? 0, silicone: silicones[k], thickened, gauze },
+    })),
+    { g: quantities.fillG, silicone: jacket.silicone, thickened: true, gauze: false },
+    { g: quantities.keysG, silicone: jacket.silicone, thickened: false, gauze: false },
+  ];
+  const shares = laid.map(() => 0);
+  for (const line of materials) {
+    if (line.group !== "jacket") continue;
+    const { group } = entryOf(line.material, document.materials.own);
+    const isOf = (each: (typeof laid)[number]) => {
+      if (group === "silicones") return each.silicone === line.material;
+      if (line.unit === "m2") return each.gauze;
+      return line.material === "silicone-pigment" || each.thickened;
+    };
+    const weights = laid.map((each) => (isOf(each) ? each.g : 0));
+    const whole = sum(weights) || 1;
+    weights.forEach((weight, k) => {
+      shares[k] += (minorOf(line) * weight) / whole;
+    });
+  }
+  const coats = jacket.coats.length;
+  return { coats: shares.slice(0, coats), fills: shares[coats], keys: shares[coats + 1] };
+}
+
+function sum(values: readonly number[]): number {
+  return values.reduce((total, value) => total + value, 0);
+}
+
+/**
+ * What a fill costs, in minor units: silicone by its price, anything else by the work of laying it.
+ * @param siliconePerKgMinor as the search weighs fills by, where it is left out
+ */
+export function fillMinor(
+  { kind, volumeMm3 }: Pick<FillPart, "kind" | "volumeMm3">,
+  rates: Rates,
+  siliconePerKgMinor = rates.siliconePerKgMinor,
+): number {
   return kind === "silicone"
-    ? (siliconeMassG(volumeMm3) / 1000) * rates.siliconePerKgMinor
+    ? (siliconeMassG(volumeMm3) / 1000) * siliconePerKgMinor
     : ((volumeMm3 / MM3_PER_LITRE) * rates.fillMinPerL * rates.hourMinor) / 60;
 }

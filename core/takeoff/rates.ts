@@ -4,7 +4,8 @@ import type { SearchRates } from "../plan/document/searchRates.ts";
 /** All typical, all editable in the settings. */
 export interface Rates extends SearchRates {
   readonly currency: string;
-  readonly shellPerKgMinor: number;
+  /** What the workshop pays for a unit of a material, minor units; as in the catalogue where it says nothing. */
+  readonly prices?: Readonly<Record<string, number>>;
   /** Brushing a square metre of one coat, minutes of hands. */
   readonly coatMinPerM2: number;
   /** Laying a square metre of one layer of shell. */
@@ -16,7 +17,6 @@ export interface Rates extends SearchRates {
 export const TYPICAL_RATES: Rates = {
   currency: "€",
   siliconePerKgMinor: 2400,
-  shellPerKgMinor: 350,
   hourMinor: 4200,
   coatMinPerM2: 25,
   layerMinPerM2: 20,

@@ -11,6 +11,7 @@ import { planCautions } from "../plan/results/cautions.ts";
 import { figuresOf } from "../plan/results/figures.ts";
 import { seatPiece } from "../plan/stages/seat.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
+import { priceOf } from "./cost.ts";
 import { partingPrices } from "./prices.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { type Takeoff, takeoff } from "./takeoff.ts";
@@ -101,13 +102,12 @@ describe("the takeoff", () => {
     expect(made(["plug"])).toEqual([["cast-plugs", 1]]);
   });
 
-  it("costs what its silicone, shell, hours and the finishing of every cast cost", () => {
-    const { siliconeG, shellG, handsMin, finishMin, costMinor } = own;
+  it("costs what its materials, hours and the finishing of every cast cost", () => {
+    const { handsMin, finishMin, costMinor } = own;
     const metres = result.parting.partingLengthMm / 1000;
     expect(finishMin).toBeCloseTo(metres * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     const byHand =
-      (siliconeG / 1000) * 1.1 * TYPICAL_RATES.siliconePerKgMinor +
-      (shellG / 1000) * TYPICAL_RATES.shellPerKgMinor +
+      own.materials.reduce((sum, line) => sum + line.quantity * priceOf(line.material, TYPICAL_RATES, []), 0) +
       ((handsMin + finishMin) / 60) * TYPICAL_RATES.hourMinor;
     expect(Math.abs(costMinor - byHand)).toBeLessThanOrEqual(1);
   });

@@ -4,16 +4,14 @@
  */
 import { jacketThicknessMm } from "../jacket/coat.ts";
 import { seamTakeoff } from "../jacket/seam.ts";
-import { materialName, type SiliconeKey } from "../materials/catalogue.ts";
+import { materialName } from "../materials/catalogue.ts";
 import type { Working } from "../materials/property.ts";
-import { dearerThanUsual } from "../materials/silicone.ts";
-import { coatSilicones, layTerms, type PlanDocument } from "../plan/document/document.ts";
+import { layTerms, type PlanDocument } from "../plan/document/document.ts";
 import type { Task } from "../schedule/line.ts";
 import { shellTakeoff, shellThicknesses } from "../shell/index.ts";
 import { layupsFor } from "../shell/layup.ts";
-import { dearerThanRated } from "../shell/price.ts";
 import { checkFigures } from "../units/index.ts";
-import { type Cost, costOf, fillMinor } from "./cost.ts";
+import { type Cost, costOf, fillMinor, priceOf } from "./cost.ts";
 import { type Fixings, spanAsBuilt } from "./fixings.ts";
 import { flangeAreasMm2 } from "./flanges.ts";
 import { potRows } from "./pots.ts";
@@ -66,9 +64,7 @@ export function takeoff(
   const pots = potRows(document, parting, quantities, fixings);
   const materials = [...quantities.materials, ...sundryLines(document, pots, handsMin, fixings.jacketKeys)];
   const shellG = shell.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
-  const silicone = (massG: number, id: SiliconeKey) => ({
-    ...{ massG, dearer: dearerThanUsual(id, document.materials.own) },
-  });
+  const siliconeMinor = priceOf(document.jacket.silicone, rates, document.materials.own);
   checkFigures([
     ["mass of the silicone", quantities.siliconeG],
     ["mass of the fill", quantities.fillG],
@@ -86,20 +82,15 @@ export function takeoff(
     thicknessMm: shellThicknesses(document.shell).shellMm,
     sectionMassesG: shell.sectionMassesG,
     shellG,
-    fillsMinor: (parting.fillParts ?? []).map((part) => fillMinor(part, rates)),
+    fillsMinor: (parting.fillParts ?? []).map((part) => fillMinor(part, rates, siliconeMinor)),
     tasks,
     handsMin,
     finishMin,
     handsWorking: handsWorking(document, jacket, parting, shell, rates),
     ...costOf(
       {
-        coats: coatSilicones(document.jacket).map((id, k) => silicone(quantities.coatsG[k], id)),
-        fills: silicone(quantities.fillG, document.jacket.silicone),
-        keys: silicone(quantities.keysG, document.jacket.silicone),
-        sections: parting.sections.map(({ number }, k) => ({
-          ...{ number, massG: shell.sectionMassesG[k], dearer: dearerThanRated(layups[k], terms) },
-        })),
-        ...{ tasks, finishMin },
+        ...{ document, quantities, shell, materials, tasks, finishMin },
+        sections: parting.sections.map(({ number }) => number),
       },
       rates,
     ),

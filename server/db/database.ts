@@ -3,10 +3,11 @@ import { SequelizeStorage, Umzug } from "umzug";
 import * as foundations from "./migrations/001-foundations.ts";
 import * as partsAndBuilds from "./migrations/002-parts-builds.ts";
 import * as store from "./migrations/003-store.ts";
+import * as sheets from "./migrations/004-sheets.ts";
 import { initModels } from "./models.ts";
 
 /** All migrations, oldest first. A landed one is never changed: the next is a new file and a new line. */
-const migrations = [foundations, partsAndBuilds, store];
+const migrations = [foundations, partsAndBuilds, store, sheets];
 
 /** Opens the pool and describes the tables; touches no schema. */
 export function openDatabase(url: string): Sequelize {

@@ -137,6 +137,17 @@ export class StoreRow extends Model<InferAttributes<StoreRow>, InferCreationAttr
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** A data sheet or a photo that is kept with a material. */
+export class SheetRow extends Model<InferAttributes<SheetRow>, InferCreationAttributes<SheetRow>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare blobId: string;
+  declare material: string;
+  declare name: string;
+  declare type: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
 export function initModels(sequelize: Sequelize): void {
   const table = (tableName: string, timestamps: boolean | { createdAt: boolean; updatedAt: boolean } = false) => ({
     sequelize,
@@ -254,5 +265,12 @@ export function initModels(sequelize: Sequelize): void {
   StoreRow.init(
     { workshopId: { ...uuid(), primaryKey: true }, revision: whole(), document: json(), updatedAt: time() },
     table("stores", { createdAt: false, updatedAt: true }),
+  );
+  SheetRow.init(
+    {
+      ...{ id: id(), workshopId: uuid(), blobId: uuid(), material: text(60), name: text(160), type: text(40) },
+      createdAt: time(),
+    },
+    table("sheets", { createdAt: true, updatedAt: false }),
   );
 }

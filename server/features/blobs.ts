@@ -10,7 +10,7 @@ import { promisify } from "node:util";
 import { deflate, inflate, type ZlibOptions } from "node:zlib";
 import type { Response } from "express";
 import { Op, type Sequelize, type Transaction, UniqueConstraintError } from "sequelize";
-import { Blob, BlobChunk } from "../db/models.ts";
+import { Blob, BlobChunk, BuildRow, Result, ScanRow, SheetRow } from "../db/models.ts";
 import { Problem } from "../problem.ts";
 
 const CHUNK_BYTES = 1024 * 1024;
@@ -25,6 +25,12 @@ export interface StoredBlob {
   readonly bytes: number;
 }
 
+/** How large a body may be, and what to do about one that is larger. */
+export interface BodyLimit {
+  readonly bytes: number;
+  readonly advice: string;
+}
+
 /**
  * Streams a body in. The same content twice is kept once.
  * @param then runs in the same transaction, with the blob
@@ -34,13 +40,13 @@ export async function storeBlob<T>(
   sequelize: Sequelize,
   workshopId: string,
   body: AsyncIterable<Buffer>,
-  limitBytes: number,
+  limit: BodyLimit,
   then: (blob: StoredBlob, transaction: Transaction) => Promise<T>,
 ): Promise<T> {
   const id = randomUUID();
   await Blob.create({ id, workshopId, sha256: `${PENDING}${id}`, bytes: 0, chunks: 0 });
   try {
-    const { sha256, bytes, chunks } = await writeChunks(id, workshopId, body, limitBytes);
+    const { sha256, bytes, chunks } = await writeChunks(id, workshopId, body, limit);
     if (bytes === 0) throw new Problem("bad-request", "The file is empty.");
     const finish = () =>
       sequelize.transaction(async (transaction) => {
@@ -78,7 +84,7 @@ export async function clearAbandoned(olderThanMs = ABANDONED_MS): Promise<number
   return Blob.destroy({ where: { sha256: { [Op.like]: `${PENDING}%` }, createdAt: { [Op.lte]: before } } });
 }
 
-async function writeChunks(blobId: string, workshopId: string, body: AsyncIterable<Buffer>, limitBytes: number) {
+async function writeChunks(blobId: string, workshopId: string, body: AsyncIterable<Buffer>, limit: BodyLimit) {
   const hash = createHash("sha256");
   const chunk = Buffer.allocUnsafe(CHUNK_BYTES);
   let held = 0;
@@ -93,10 +99,10 @@ async function writeChunks(blobId: string, workshopId: string, body: AsyncIterab
   for await (const part of body) {
     hash.update(part);
     bytes += part.length;
-    if (bytes > limitBytes) {
+    if (bytes > limit.bytes) {
       throw new Problem(
         "too-large",
-        `The file is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin the scan out and try again.`,
+        `The file is larger than ${Math.round(limit.bytes / 1024 / 1024)} MB, the most this server takes. ${limit.advice}`,
       );
     }
     for (let at = 0; at < part.length; ) {
@@ -111,8 +117,12 @@ async function writeChunks(blobId: string, workshopId: string, body: AsyncIterab
 }
 
 /** Answers with the blob's content, as fast as it is taken. */
-export async function sendBlob(response: Response, { id, bytes }: Pick<Blob, "id" | "bytes">): Promise<void> {
-  response.setHeader("content-type", "application/octet-stream");
+export async function sendBlob(
+  response: Response,
+  { id, bytes }: Pick<Blob, "id" | "bytes">,
+  type = "application/octet-stream",
+): Promise<void> {
+  response.setHeader("content-type", type);
   response.setHeader("content-length", String(bytes));
   await pipeline(Readable.from(readBlob(id)), response);
 }
@@ -124,4 +134,14 @@ async function* readBlob(blobId: string): AsyncGenerator<Buffer> {
     if (!chunk) return;
     yield await unpack(chunk.data);
   }
+}
+
+/** Deletes a blob that no scan, result, build or data sheet speaks of any more. */
+export async function dropUnused(blobId: string): Promise<void> {
+  const where = { blobId };
+  const uses = await Promise.all([
+    ...[Result.count({ where }), ScanRow.count({ where })],
+    ...[BuildRow.count({ where }), SheetRow.count({ where })],
+  ]);
+  if (uses.every((count) => count === 0)) await Blob.destroy({ where: { id: blobId } });
 }

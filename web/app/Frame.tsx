@@ -1,18 +1,27 @@
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
 import { Outlet } from "react-router";
 import { DEFAULT_SETTINGS } from "../../contract/settings.ts";
-import { useSession } from "../lib/queries.ts";
+import { ownPrices } from "../../core/materials/stock.ts";
+import { useSession, useStore } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
 
-/** Settings for all that is inside; the theme on the page. */
+const NOBODYS = { ...DEFAULT_SETTINGS, memberName: "" };
+
+/** Settings and prices for all that is inside; the theme on the page. */
 export function Frame() {
   const { data } = useSession();
-  const settings = data?.settings ?? { ...DEFAULT_SETTINGS, memberName: "" };
+  const settings = data?.settings ?? NOBODYS;
   useEffect(() => {
     document.documentElement.dataset.theme = settings.theme === "night" ? "rime-night" : "rime-day";
   }, [settings.theme]);
+  const store = useStore().data?.store;
+  // What is paid for materials stands in the store: costs go by it wherever they are told.
+  const priced = useMemo(
+    () => (store ? { ...settings, rates: { ...settings.rates, prices: ownPrices(store) } } : settings),
+    [settings, store],
+  );
   return (
-    <SettingsContext value={settings}>
+    <SettingsContext value={priced}>
       <Outlet />
     </SettingsContext>
   );

@@ -27,6 +27,7 @@ export const queryClient = new QueryClient({
 export const keys = {
   session: ["session"] as const,
   store: ["store"] as const,
+  sheets: ["sheets"] as const,
   pieces: ["pieces"] as const,
   piece: (id: string) => ["pieces", id] as const,
   plan: (partId: string) => ["parts", partId, "plan"] as const,

@@ -44,9 +44,9 @@ const type = async (label: string, text: string) => {
 describe("the settings", () => {
   it("show money in whole units and keep it in minor ones", async () => {
     const log = await settingsPage();
-    const field = screen.getByLabelText("Silicone, a kilogram") as HTMLInputElement;
+    const field = screen.getByLabelText("Silicone, a kilogram, when lines are suggested") as HTMLInputElement;
     expect(Number(field.value) * 100).toBe(DEFAULT_SETTINGS.rates.siliconePerKgMinor);
-    await type("Silicone, a kilogram", "19.99");
+    await type("Silicone, a kilogram, when lines are suggested", "19.99");
     await save();
     expect(await screen.findByText("Saved")).toBeDefined();
     expect(sent(log)).toEqual([

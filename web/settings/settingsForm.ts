@@ -4,8 +4,7 @@ import { type Settings, settings } from "../../contract/settings.ts";
 
 /** Rates that are money. */
 export const MONEY = [
-  ["siliconePerKgMinor", "Silicone, a kilogram"],
-  ["shellPerKgMinor", "Shell material, a kilogram"],
+  ["siliconePerKgMinor", "Silicone, a kilogram, when lines are suggested"],
   ["hourMinor", "An hour of hands"],
   ["waitHourMinor", "An hour of waiting for a section to set"],
   ["overLiftPerKgMinor", "A kilogram of section over the lift limit"],

@@ -9,6 +9,7 @@ import { unitText } from "../ui/unit.ts";
 import { AddEntry } from "./AddEntry.tsx";
 import { messages } from "./messages.ts";
 import { packsText, readPacks } from "./packsText.ts";
+import { Sheets } from "./Sheets.tsx";
 import type { StoreProps } from "./storeProps.ts";
 
 const t = messages.entries;
@@ -107,6 +108,7 @@ function EntryRow({ entry, open, onOpen, store, change }: EntryRowProps) {
             ))}
           </div>
           <PacksForm entry={entry} {...{ store, change }} />
+          <Sheets material={entry.id} />
           {shippedNow && <p className="text-sm">{t.shippedNow(packsText(shippedNow))}</p>}
         </div>
       )}

@@ -43,6 +43,15 @@ export const messages = {
     apply: "Take them in",
     cancel: "Leave it",
   },
+  sheets: {
+    title: "Data sheets and photos",
+    add: "Keep a file with it",
+    keeping: "Keeping it…",
+    remove: (name: string) => `Take ${name} away`,
+    size: (type: string, kilobytes: number) => `${type}, ${kilobytes} kB`,
+    tooLarge: (name: string, megabytes: number) =>
+      `${name} is larger than ${megabytes} MB. Save it smaller, or only the pages that matter.`,
+  },
   entries: {
     packs: "Packs",
     supplier: "Where you buy it",

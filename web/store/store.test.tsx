@@ -42,10 +42,17 @@ const STORE: Store = {
   ],
 };
 
+const SHEET = {
+  ...{ id: "7f3a8d4e-1b5c-4c1e-9a51-3f1c5a7d2b90", material: "peroxide-hardener", name: "peroxide.pdf" },
+  ...{ type: "application/pdf", bytes: 20_480, addedAt: "2026-11-30T08:00:00.000Z" },
+};
+const WAX_SHEET = { ...SHEET, id: "7f3a8d4e-1b5c-4c1e-9a51-3f1c5a7d2b91", material: "paste-wax", name: "wax.pdf" };
+
 /** The page over a store, and what it wrote of it. */
 function shown(refuses = false): { log: Asked[]; written: () => StoredStore } {
   let held: StoredStore = { store: STORE, revision: 4 };
-  const log = standInServer(({ method, body }) => {
+  const log = standInServer(({ method, path, body }) => {
+    if (path.startsWith("/store/sheets")) return { status: 200, body: { sheets: [SHEET, WAX_SHEET] } };
     if (method !== "PUT") return { status: 200, body: held };
     if (refuses)
       return {
@@ -179,6 +186,48 @@ describe("the catalogue", () => {
       expect(written().store.own.at(-1)).toMatchObject({ id: "own-river-sand", name: "River sand", unit: "kg" }),
     );
     expect(await screen.findByRole("button", { name: /^River sand/ })).toBeDefined();
+  });
+
+  it("begins a material like one that it has: its figures, what it is mixed of, what it may do", async () => {
+    const { written } = shown();
+    await userEvent.click(await screen.findByRole("tab", { name: "Catalogue" }));
+    const form = within(screen.getByRole("form", { name: "Add a material of your own" }));
+    await userEvent.type(form.getByLabelText("Name"), "Barrel silicone");
+    await userEvent.selectOptions(form.getByLabelText("Like"), "Tin silicone, brushable, 100 to 5");
+    const mix = form.getByLabelText("Mixed of");
+    expect(mix).toHaveProperty("value", "100 base, 5 catalyst");
+    await userEvent.clear(mix);
+    await userEvent.type(mix, "all of it");
+    expect(form.getByText(/^Write what it is mixed of/)).toBeDefined();
+    await userEvent.clear(mix);
+    await userEvent.type(mix, "100 base, 4 catalyst");
+    const life = form.getByLabelText("Pot life at 20 °C, min");
+    await userEvent.clear(life);
+    await userEvent.type(life, "40");
+    await userEvent.click(form.getByRole("button", { name: "Add it" }));
+    await vi.waitFor(() =>
+      expect(written().store.own.at(-1)).toMatchObject({
+        ...{ id: "own-barrel-silicone", group: "silicones", family: "tin-silicone", hazards: ["eyes"] },
+        mix: [
+          { name: "Base", parts: 100 },
+          { name: "Catalyst", parts: 4 },
+        ],
+        figures: { potMin: 40, densityGPerCm3: 1.1 },
+      }),
+    );
+  });
+
+  it("lists the files that are kept with a material, and takes one away", async () => {
+    const { log } = shown();
+    await open(/^Peroxide hardener/);
+    const kept = within(await screen.findByTestId("sheets"));
+    const link = await kept.findByRole("link", { name: "peroxide.pdf" });
+    expect(link.getAttribute("href")).toBe(`/api/store/sheets/${SHEET.id}`);
+    expect(kept.queryByText("wax.pdf")).toBeNull();
+    await userEvent.click(kept.getByRole("button", { name: "Take peroxide.pdf away" }));
+    await vi.waitFor(() =>
+      expect(log).toContainEqual({ method: "DELETE", path: `/store/sheets/${SHEET.id}`, body: null }),
+    );
   });
 
   it("tells what a material may do, and what to wear", async () => {

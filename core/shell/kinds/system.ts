@@ -1,6 +1,6 @@
 /** What a shell system is: its figures as data, and the layers that follow from them. */
 
-import type { MaterialId } from "../../materials/catalogue.ts";
+import type { MaterialId, MaterialKey } from "../../materials/catalogue.ts";
 import type { CautionId } from "../../materials/cautions.ts";
 import type { ChosenMaterial } from "../../materials/chosen.ts";
 import type { FigureKey } from "../../materials/entries/entry.ts";
@@ -43,6 +43,8 @@ export interface ShellTakeoff {
   /** Mass of each section ready to use (dry), g. */
   readonly sectionMassesG: readonly number[];
   readonly lines: readonly MaterialLine[];
+  /** What each section takes of every material, in its unit, with what is wasted of it. */
+  readonly sectionTakes: readonly ReadonlyMap<MaterialKey, number>[];
   /** Layers laid on each section, for the hours of hands. */
   readonly sectionLayers: readonly number[];
 }

@@ -1,6 +1,7 @@
 /** The results that are kept have a limit: those used least lately go first, with their bytes. */
 import { Op } from "sequelize";
-import { Blob, BuildRow, Result, ScanRow } from "../../db/models.ts";
+import { Blob, Result } from "../../db/models.ts";
+import { dropUnused } from "../blobs.ts";
 
 /** All results of a workshop together may take so much room, bytes before packing. */
 export const RESULTS_LIMIT_BYTES = 2 * 1024 ** 3;
@@ -24,11 +25,4 @@ export async function evictResults(workshopId: string, mostBytes: number): Promi
     await dropUnused(result.blobId);
   }
   return gone.length;
-}
-
-/** Deletes a blob that no scan, result or build speaks of any more. */
-async function dropUnused(blobId: string): Promise<void> {
-  const where = { blobId };
-  const uses = await Promise.all([Result.count({ where }), ScanRow.count({ where }), BuildRow.count({ where })]);
-  if (uses.every((count) => count === 0)) await Blob.destroy({ where: { id: blobId } });
 }

@@ -25,6 +25,8 @@ export function resultRoutes(): Router {
   return router;
 }
 
+const RESULT_LIMIT = { bytes: RESULT_LIMIT_BYTES, advice: "It is worked out anew where it is asked for." };
+
 /** Mounted under a part of a piece: a result is left there by whoever may change that piece. */
 export function partResultRoutes(sequelize: Sequelize, mostBytes: number): Router {
   const router = Router({ mergeParams: true });
@@ -33,7 +35,7 @@ export function partResultRoutes(sequelize: Sequelize, mostBytes: number): Route
     const acting = actingMember(request);
     const { workshopId } = await findPart(acting, request.params);
     const key = resultKey.parse((request.params as Record<string, unknown>).key);
-    await storeBlob(sequelize, workshopId, request, RESULT_LIMIT_BYTES, async (blob, transaction) => {
+    await storeBlob(sequelize, workshopId, request, RESULT_LIMIT, async (blob, transaction) => {
       await Result.upsert({ workshopId, resultKey: key, blobId: blob.id, usedAt: new Date() }, { transaction });
     });
     await evictResults(workshopId, mostBytes);

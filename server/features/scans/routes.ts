@@ -7,6 +7,9 @@ import { actingMember } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
 import { sendBlob, storeBlob } from "../blobs.ts";
 
+/** What to do about a scan that is too large. */
+const THINNER = "Thin it out and try again.";
+
 const query = z.object({ name: z.string().trim().min(1).max(255) });
 
 export function scanRoutes(sequelize: Sequelize, limitBytes: number): Router {
@@ -18,14 +21,14 @@ export function scanRoutes(sequelize: Sequelize, limitBytes: number): Router {
     if (Number(request.get("content-length") ?? 0) > limitBytes) {
       throw new Problem(
         "too-large",
-        `The scan is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. Thin it out and try again.`,
+        `The scan is larger than ${Math.round(limitBytes / 1024 / 1024)} MB, the most this server takes. ${THINNER}`,
       );
     }
     const scan = await storeBlob(
       sequelize,
       workshopId,
       request,
-      limitBytes,
+      { bytes: limitBytes, advice: THINNER },
       async (blob, transaction): Promise<Scan> => {
         const row = await ScanRow.create({ workshopId, blobId: blob.id, name }, { transaction });
         return { id: row.id, name, bytes: blob.bytes, sha256: blob.sha256 };

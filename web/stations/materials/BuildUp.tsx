@@ -7,9 +7,9 @@ import { coatSilicones, type PlanDocument } from "../../../core/plan/document/do
 import { spanFor } from "../../../core/plan/stages/ribs.ts";
 import { type Layup, layupFor } from "../../../core/shell/layup.ts";
 import { type BuildUpWarning, jacketWarnings, type SectionSpan, shellWarnings } from "../../../core/takeoff/buildUp.ts";
-import { coatMinor } from "../../../core/takeoff/buying.ts";
+import { coatMinor } from "../../../core/takeoff/cost.ts";
 import { usePlan } from "../../document/planStore.ts";
-import { type Show, useShow } from "../../lib/show.ts";
+import { SettingsContext, type Show, useShow } from "../../lib/show.ts";
 import { Caution } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { Head } from "./Head.tsx";
@@ -17,7 +17,6 @@ import { Layers } from "./Layers.tsx";
 import { type LaidUp, useLaidUp } from "./laidSection.ts";
 import { MaterialSelect } from "./MaterialSelect.tsx";
 import { messages } from "./messages.ts";
-import { StoreContext } from "./storeHeld.ts";
 
 const t = messages.buildUp;
 
@@ -64,13 +63,13 @@ export function BuildUp(props: StationProps) {
 function Coats({ document, planning }: StationProps) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
-  const store = useContext(StoreContext);
+  const { rates } = useContext(SettingsContext);
   const { own } = document.materials;
   const { coats, silicone } = document.jacket;
   const silicones = coatSilicones(document.jacket);
   const jacket = planning.bundle?.figures.report.jacket;
   const mm = (value: number) => show.length(Math.round(10 * value) / 10);
-  const costMinor = (k: number) => coatMinor(store, silicones[k], jacket?.coats[k]?.massG ?? 0);
+  const costMinor = (k: number) => coatMinor(silicones[k], jacket?.coats[k]?.massG ?? 0, rates, own);
   const setGauze = (id: string, gauze: boolean) =>
     edit((plan) => ({
       ...plan,
@@ -84,7 +83,7 @@ function Coats({ document, planning }: StationProps) {
       <h2 className="mt-3 text-lg font-semibold">
         {t.jacket} <span className="quiet text-sm font-normal">{nameOf(silicone, own)}</span>
       </h2>
-      <table className="table table-sm mb-6" data-testid="coats">
+      <table className="table table-sm mb-6 [&_td]:px-2 [&_th]:px-2" data-testid="coats">
         <Head names={[t.what, t.thickness, t.thickened, t.gauze, t.of, t.weighs, t.costs]} />
         <tbody>
           {coats.map((coat, k) => (
@@ -106,7 +105,7 @@ function Coats({ document, planning }: StationProps) {
               </td>
               <td>
                 <MaterialSelect
-                  className="select-xs w-48"
+                  className="select-xs w-36"
                   label={t.siliconeOfCoat(k + 1)}
                   usual="tin-brushable-low"
                   value={coat.silicone}
@@ -117,8 +116,8 @@ function Coats({ document, planning }: StationProps) {
                   }
                 />
               </td>
-              <td>{jacket?.coats[k] ? show.mass(jacket.coats[k].massG) : "…"}</td>
-              <td>{jacket?.coats[k] ? show.money(costMinor(k)) : "…"}</td>
+              <td className="whitespace-nowrap">{jacket?.coats[k] ? show.mass(jacket.coats[k].massG) : "…"}</td>
+              <td className="whitespace-nowrap">{jacket?.coats[k] ? show.money(costMinor(k)) : "…"}</td>
             </tr>
           ))}
           <Besides {...{ document, planning, mm }} />
@@ -127,7 +126,9 @@ function Coats({ document, planning }: StationProps) {
             <td>{mm(jacketThicknessMm(coats))}</td>
             <td colSpan={3} />
             <td>{jacket ? show.mass(jacket.siliconeG) : "…"}</td>
-            <td>{jacket ? show.money(coats.reduce((sum, _, k) => sum + costMinor(k), 0)) : "…"}</td>
+            <td className="whitespace-nowrap">
+              {jacket ? show.money(coats.reduce((sum, _, k) => sum + costMinor(k), 0)) : "…"}
+            </td>
           </tr>
         </tbody>
       </table>

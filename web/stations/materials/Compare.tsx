@@ -11,7 +11,6 @@ import { freshId } from "../../../core/plan/document/identity.ts";
 import { jacketTotalsOf, told } from "../../../core/plan/results/figures.ts";
 import { shellSystem, typicalLayup } from "../../../core/shell/index.ts";
 import { type Layup, MOST_VARIANTS } from "../../../core/shell/layup.ts";
-import { coatMinor } from "../../../core/takeoff/buying.ts";
 import {
   type ComparedJacket,
   type ComparedShell,
@@ -21,6 +20,7 @@ import {
   compareSilicones,
   pouredBlockG,
 } from "../../../core/takeoff/compareShells.ts";
+import { coatMinor } from "../../../core/takeoff/cost.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { today } from "../../lib/dates.ts";
 import { SettingsContext, useShow } from "../../lib/show.ts";
@@ -45,12 +45,13 @@ export function Compare({ document, planning }: StationProps) {
     const totals = { jacket, parting, rates, store, today: today(), ...(fixings ? { fixings } : {}) };
     const { sizeMm, volumeMm3, areaMm2 } = parting.piece;
     const { silicone } = document.jacket;
+    const { own } = document.materials;
     const { siliconeG, outerAreaMm2 } = parting.jacket;
     return {
       shells: compareShells(document, totals),
       silicones: compareSilicones(document, totals),
-      jackets: compareJackets(document, siliconeG, [areaMm2, outerAreaMm2], coatMinor(store, silicone, 1)),
-      blockG: pouredBlockG(sizeMm, volumeMm3, siliconeOf(silicone, document.materials.own).densityGPerCm3),
+      jackets: compareJackets(document, siliconeG, [areaMm2, outerAreaMm2], coatMinor(silicone, 1, rates, own)),
+      blockG: pouredBlockG(sizeMm, volumeMm3, siliconeOf(silicone, own).densityGPerCm3),
     };
   }, [figures, document, rates, store, fixings]);
   if (!compared) return <p className="quiet">{messages.pots.waiting}</p>;

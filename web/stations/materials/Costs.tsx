@@ -1,6 +1,4 @@
 /** What the mould costs, part by part: every coat, every section, the work between them; and what that is for each cast. */
-import { nameOf } from "../../../core/materials/catalogue.ts";
-import { shellSystem } from "../../../core/shell/index.ts";
 import { buyingMinor } from "../../../core/takeoff/buying.ts";
 import type { CostPart } from "../../../core/takeoff/cost.ts";
 import { useShow } from "../../lib/show.ts";
@@ -13,7 +11,7 @@ const t = messages.costs;
 const GROUPS: readonly (readonly [string, readonly CostPart["kind"][]])[] = [
   [t.jacket, ["coat", "fills", "keys"]],
   [t.shell, ["section"]],
-  [t.rest, ["work", "finish"]],
+  [t.rest, ["sundries", "work", "finish"]],
 ];
 
 export function Costs(props: StationProps) {
@@ -69,8 +67,7 @@ export function Costs(props: StationProps) {
         </tbody>
       </table>
       <p className="quiet mt-2 text-sm">
-        {t.by(shellSystem(document.shell.system).name, nameOf(document.jacket.silicone, document.materials.own))}{" "}
-        {t.packs(show.money(buyingMinor(bought)))}
+        {t.by} {t.packs(show.money(buyingMinor(bought)))}
       </p>
     </section>
   );

@@ -8,21 +8,21 @@ import { layTerms, type PlanDocument } from "../../../core/plan/document/documen
 import { shellLayers, shellSystem } from "../../../core/shell/index.ts";
 import type { LayerTake, ShellLayer } from "../../../core/shell/kinds/layers.ts";
 import { moved } from "../../../core/shell/layup.ts";
-import { layerMinorPerM2 } from "../../../core/takeoff/buying.ts";
+import { layerMinorPerM2 } from "../../../core/takeoff/cost.ts";
 import { usePlan } from "../../document/planStore.ts";
-import { useShow } from "../../lib/show.ts";
+import { SettingsContext, useShow } from "../../lib/show.ts";
 import { unitText } from "../../ui/unit.ts";
 import { Head } from "./Head.tsx";
 import type { LaidUp } from "./laidSection.ts";
 import { MaterialSelect } from "./MaterialSelect.tsx";
 import { messages } from "./messages.ts";
-import { StoreContext } from "./storeHeld.ts";
 
 const t = messages.buildUp;
 
 export function Layers({ document, laid }: { document: PlanDocument; laid: LaidUp }) {
   const show = useShow();
-  const store = useContext(StoreContext);
+  const { rates } = useContext(SettingsContext);
+  const costMinor = (layer: ShellLayer) => layerMinorPerM2(layer, rates, document.materials.own);
   const [dragged, setDragged] = useState<number | null>(null);
   const { layup, change } = laid;
   const layers = shellLayers(layup, layTerms(document));
@@ -66,7 +66,7 @@ export function Layers({ document, laid }: { document: PlanDocument; laid: LaidU
                 <Takes document={document} layer={layer} />
               </td>
               <td className="whitespace-nowrap">{t.perM2(show.mass(layer.dryG))}</td>
-              <td className="whitespace-nowrap">{t.perM2(show.money(layerMinorPerM2(store, layer)))}</td>
+              <td className="whitespace-nowrap">{t.perM2(show.money(costMinor(layer)))}</td>
               <td className="whitespace-nowrap">
                 <Move label={t.up(layer.name)} disabled={k === 0} onClick={() => put(k, k - 1)}>
                   <ArrowUp aria-hidden="true" size={14} />
@@ -83,7 +83,7 @@ export function Layers({ document, laid }: { document: PlanDocument; laid: LaidU
             <td>{mm(all(({ flangeThicknessMm }) => flangeThicknessMm))}</td>
             <td />
             <td className="whitespace-nowrap">{t.perM2(show.mass(all(({ dryG }) => dryG)))}</td>
-            <td className="whitespace-nowrap">{t.perM2(show.money(all((layer) => layerMinorPerM2(store, layer))))}</td>
+            <td className="whitespace-nowrap">{t.perM2(show.money(all(costMinor)))}</td>
             <td />
           </tr>
         </tbody>

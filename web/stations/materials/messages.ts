@@ -89,10 +89,10 @@ export const messages = {
       keys: () => "Keys on the jacket",
       section: (number: number) => `Section ${number}`,
       work: (_number: number, name: string) => name,
+      sundries: () => "Clay, release, bolts and what is used up",
       finish: () => "Finishing the seams of all casts",
     } satisfies Record<string, (number: number, name: string) => string>,
-    by: (system: Shown, silicone: Shown) =>
-      `At your rates: by weight for silicone (${String(silicone).toLowerCase()}) and shell (${String(system).toLowerCase()}), by the hour for hands.`,
+    by: "What is used of every material, at what a unit of it costs you in the largest packs (see the store); hands by the hour.",
     packs: (price: Shown) =>
       `What is bought for it, in whole packs and less what the store has, comes to ${price}: see Buying.`,
   },

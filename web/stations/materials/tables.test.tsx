@@ -1,11 +1,12 @@
 // @vitest-environment jsdom
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { DEFAULT_SETTINGS } from "../../../contract/settings.ts";
 import type { Store } from "../../../core/materials/stock.ts";
 import type { ShownPlan } from "../../../core/plan/results/figures.ts";
+import { OWN_SILICONE } from "../../../core/testing/documentChanges.ts";
 import { undo, usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
 import type { Planning } from "../../planning/usePlanning.ts";
@@ -21,7 +22,9 @@ vi.mock("./ShellChart.tsx", () => ({ default: () => <p>a chart</p> }));
 
 let planning: Planning;
 beforeAll(async () => {
-  planning = planningWith({ bundle: { figures: await figuresOfABall() } as ShownPlan });
+  const figures = await figuresOfABall();
+  const ids = { ...figures.ids, sections: ["section-1", "section-2"] };
+  planning = planningWith({ bundle: { figures: { ...figures, ids } } as unknown as ShownPlan });
 });
 beforeEach(() => openDocument(ballPlan()));
 afterEach(() => {
@@ -36,7 +39,7 @@ const STORE: Store = {
     { id: "b", material: "tin-brushable-low", amount: 0.1, openedOn: "2020-01-01", expiresOn: null, place: "Attic" },
   ],
   edits: {},
-  own: [],
+  own: [OWN_SILICONE],
 };
 
 function Board() {
@@ -125,6 +128,79 @@ describe("build-up", () => {
     }));
     expect(await screen.findByText(/^Coats 1 and 2 look alike/)).toBeDefined();
   });
+
+  it("lets a coat be of a silicone of the workshop's own, with gauze, and the plan keeps what it is", async () => {
+    shown();
+    await tab("Build-up");
+    const select = await screen.findByLabelText("Silicone of coat 2");
+    await vi.waitFor(() => expect(within(select).getByText("Blue silicone")).toBeDefined());
+    await userEvent.selectOptions(select, "Blue silicone");
+    await userEvent.click(screen.getByLabelText("Gauze in coat 2"));
+    expect(documentNow().jacket.coats[1]).toMatchObject({ silicone: OWN_SILICONE.id, gauze: true });
+    expect(documentNow().materials.own).toEqual([OWN_SILICONE]);
+    await tab("Pots");
+    expect(rowOf("Coat 2").getByText("Blue silicone")).toBeDefined();
+    await tab("Build-up");
+    await userEvent.selectOptions(screen.getByLabelText("Silicone of coat 2"), "as the jacket");
+    expect(documentNow().materials.own).toEqual([]);
+  });
+
+  it("has its layers dragged into another order, and says what that buries", async () => {
+    shown();
+    await tab("Build-up");
+    const rows = () => within(screen.getByTestId("layers")).getAllByRole("row").slice(1, -1);
+    const [splash, , last] = rows();
+    fireEvent.dragStart(splash);
+    fireEvent.dragOver(last);
+    fireEvent.drop(last);
+    expect(documentNow().shell.order).toEqual(["jute-1", "jute-2", "splash"]);
+    expect(screen.getByText(/^Splash coat is laid after another layer/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Lay splash coat earlier" }));
+    expect(documentNow().shell.order).toEqual(["jute-1", "splash", "jute-2"]);
+    await userEvent.click(screen.getByRole("button", { name: "Lay splash coat earlier" }));
+    // The usual order is no decision.
+    expect(documentNow().shell.order).toEqual([]);
+  });
+
+  it("is another for a single section, until that is laid up as the rest again", async () => {
+    shown();
+    await tab("Build-up");
+    await userEvent.click(screen.getByRole("button", { name: "Section 2" }));
+    await userEvent.click(screen.getByRole("button", { name: "Lay jute, layer 1 earlier" }));
+    expect(documentNow().shell.order).toEqual([]);
+    expect(documentNow().shell.sections).toEqual([
+      { section: "section-2", system: "gypsum-jute", figures: {}, order: ["jute-1", "splash", "jute-2"] },
+    ]);
+    await userEvent.click(screen.getByRole("button", { name: "Lay it up as the rest" }));
+    expect(documentNow().shell.sections).toEqual([]);
+    await userEvent.click(screen.getByRole("button", { name: "The whole shell" }));
+  });
+
+  it("takes another material where one is asked for, with its own water", async () => {
+    shown();
+    await tab("Build-up");
+    await userEvent.click(screen.getAllByRole("button", { name: "Casting plaster, soft" })[0]);
+    await userEvent.selectOptions(screen.getByLabelText("In place of casting plaster, soft"), "White hard gypsum");
+    expect(documentNow().materials.instead).toEqual({ "casting-plaster": "white-hard-gypsum" });
+    expect(documentNow().shell.figures).toEqual({ waterPer100: 45 });
+    expect(screen.getAllByRole("button", { name: "White hard gypsum" })).toHaveLength(3);
+  });
+});
+
+describe("costs", () => {
+  it("are told part by part, come to the tally's, and are shared by the casts", async () => {
+    shown();
+    await tab("Costs");
+    const table = within(screen.getByTestId("costs"));
+    expect(table.getByText("Section 2")).toBeDefined();
+    const { costMinor } = (planning.bundle as ShownPlan).figures.takeoff;
+    const whole = rowOf("In all").getAllByRole("cell")[3].textContent ?? "";
+    expect(Number(whole.replace(/[^\d.]/g, ""))).toBeCloseTo(costMinor / 100, 1);
+    expect(table.getByText("For the one cast")).toBeDefined();
+    usePlan.getState().edit((plan) => ({ ...plan, brief: { ...plan.brief, edition: 4 } }));
+    const each = (await table.findByText("For each of 4 casts")).closest("tr")?.textContent ?? "";
+    expect(Number(each.replace(/^.*casts/, "").replace(/[^\d.]/g, ""))).toBeCloseTo(costMinor / 400, 1);
+  });
 });
 
 describe("what must not touch", () => {
@@ -157,5 +233,38 @@ describe("shells and silicones side by side", () => {
     await userEvent.click(screen.getByRole("button", { name: "Switch to Platinum silicone, brushable" }));
     expect(documentNow().jacket.silicone).toBe("platinum-brushable");
     expect(screen.getByText(/^A block poured round the piece in a box would take/)).toBeDefined();
+  });
+
+  it("have one's own lay-ups among them, kept under a name, taken and forgotten", async () => {
+    shown();
+    await tab("Compare");
+    usePlan.getState().edit((plan) => ({ ...plan, shell: { ...plan.shell, figures: { juteLayers: 4 } } }));
+    await userEvent.type(await screen.findByLabelText("Name it"), "Four of jute");
+    await userEvent.click(screen.getByRole("button", { name: "Keep this lay-up to compare" }));
+    expect(within(screen.getByTestId("compared-shells")).getAllByRole("row")).toHaveLength(9);
+    await userEvent.click(screen.getByRole("button", { name: "Switch to Epoxy and glass cloth" }));
+    await userEvent.click(screen.getByRole("button", { name: "Switch to Four of jute" }));
+    expect(documentNow().shell).toMatchObject({ system: "gypsum-jute", figures: { juteLayers: 4 } });
+    await userEvent.click(screen.getByRole("button", { name: "Forget Four of jute" }));
+    expect(documentNow().shell.variants).toEqual([]);
+  });
+
+  it("and jackets of other thicknesses, the plan's own among them as it is", async () => {
+    shown();
+    await tab("Compare");
+    const rows = within(await screen.findByTestId("compared-jackets"))
+      .getAllByRole("row")
+      .slice(1);
+    expect(rows.map((row) => within(row).getAllByRole("cell")[0].textContent)).toHaveLength(5);
+    // The price grows with what is taken.
+    const prices = rows.map((row) =>
+      Number(
+        within(row)
+          .getAllByRole("cell")[2]
+          .textContent?.replace(/[^\d.]/g, ""),
+      ),
+    );
+    expect([...prices].sort((a, b) => a - b)).toEqual(prices);
+    expect(rows[2].className).toContain("font-medium");
   });
 });
