@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { plainContext } from "../core/job/context.ts";
 import { ALONE } from "../core/job/team.ts";
+import { ownPacks, storedEntries } from "../core/materials/stock.ts";
 import { lathe } from "../core/mesh/lathe.ts";
 import { withLayup, withMaterial, withSilicone } from "../core/plan/document/choose.ts";
 import { newPlan, type PlanDocument } from "../core/plan/document/document.ts";
@@ -17,6 +18,7 @@ import { changePiece, createPiece, savePlan } from "./pieces.ts";
 import { planDocument, upgradePlan } from "./plan.ts";
 import { resultKey } from "./scans.ts";
 import { DEFAULT_SETTINGS, settings } from "./settings.ts";
+import { store } from "./store.ts";
 
 /** A fresh plan with one place changed to something wrong. */
 function spoiled(change: (plan: Record<string, Record<string, unknown>>) => void): unknown {
@@ -318,5 +320,15 @@ describe("results on the wire", () => {
       report: { ...figures.report, jacket: { ...figures.report.jacket, siliconeG: undefined } },
     };
     expect(bundleFigures.safeParse(short).success).toBe(false);
+  });
+});
+
+describe("a store", () => {
+  it("has after the wire what it had before, and no more", () => {
+    const edits = { "paste-wax": { packs: [{ amount: 1, priceMinor: 900 }], supplier: "", shipped: [] } };
+    const read = store.parse(JSON.parse(JSON.stringify({ lots: [], edits, own: [OWN_SILICONE] })));
+    expect(Object.keys(read.edits)).toEqual(["paste-wax"]);
+    expect(ownPacks(read)).toEqual({ "paste-wax": edits["paste-wax"].packs, [OWN_SILICONE.id]: OWN_SILICONE.packs });
+    expect(storedEntries(read).find(({ id }) => id === OWN_SILICONE.id)).toMatchObject({ isOwn: true });
   });
 });

@@ -168,6 +168,7 @@ const takeoff = z.object({
       }),
     )
     .default([]),
+  units: z.record(z.string(), number).default({}),
 });
 
 const geometry = {

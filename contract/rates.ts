@@ -3,6 +3,13 @@ import { z } from "zod";
 import { SEARCH_RATES, type SearchRates } from "../core/plan/document/searchRates.ts";
 import { type Rates, TYPICAL_RATES } from "../core/takeoff/rates.ts";
 
+/** As a material is sold. */
+const pack = z.object({
+  amount: z.number().gt(0, "A pack holds more than nothing.").max(100_000),
+  priceMinor: z.number().int().min(0, "A price is not less than nothing.").max(100_000_00),
+});
+export const packs = z.array(pack).max(12);
+
 const money = z.number().int().min(0).max(100_000_00);
 const minutes = z.number().min(0).max(10_000);
 
@@ -10,7 +17,7 @@ export const rates = z.object({
   currency: z.string().trim().min(1).max(4),
   siliconePerKgMinor: money,
   // Of the store, where the rates are kept with what is built from.
-  prices: z.record(z.string(), z.number().min(0)).optional(),
+  packs: z.record(z.string(), packs.readonly()).readonly().optional(),
   hourMinor: money,
   coatMinPerM2: minutes,
   layerMinPerM2: minutes,

@@ -5,16 +5,12 @@ import { FAMILIES, FIGURES, type FigureKey, GROUPS, type Group } from "../core/m
 import { HAZARDS, type HazardId } from "../core/materials/entries/hazards.ts";
 import type { OwnId } from "../core/materials/entries/own.ts";
 import type { Store } from "../core/materials/stock.ts";
+import { packs } from "./rates.ts";
 
 const date = z.iso.date("A date is like 2026-11-30.").nullable();
 const id = z.string().trim().min(1).max(60);
 const amount = z.number().min(0, "An amount is not less than nothing.").max(1_000_000);
 
-const pack = z.object({
-  amount: z.number().gt(0, "A pack holds more than nothing.").max(100_000),
-  priceMinor: z.number().int().min(0, "A price is not less than nothing.").max(100_000_00),
-});
-const packs = z.array(pack).max(12);
 const supplier = z.string().trim().max(80);
 
 const lot = z.object({
@@ -63,9 +59,9 @@ export const ownEntry = z.object({
 export const store = z
   .object({
     lots: z.array(lot).max(2000),
-    edits: z.record(
+    edits: z.partialRecord(
       z.enum(MATERIAL_IDS as [string, ...string[]]),
-      z.object({ packs, supplier, shipped: packs }).optional(),
+      z.object({ packs, supplier, shipped: packs }),
     ),
     own: z.array(ownEntry).max(300),
   })

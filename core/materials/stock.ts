@@ -63,15 +63,10 @@ export function ownEntries(own: readonly OwnEntry[]): StoredEntry[] {
   return own.map((entry): StoredEntry => ({ ...entry, isOwn: true, shippedNow: null }));
 }
 
-/** What a unit of a material costs in the pack that is cheapest by amount, minor units; nothing where it is not sold. */
-export function unitMinorOf({ packs }: Pick<CatalogueEntry, "packs">): number {
-  return packs.length === 0 ? 0 : Math.min(...packs.map(({ amount, priceMinor }) => priceMinor / amount));
-}
-
-/** What the workshop pays for a unit of what it prices itself, minor units, by its entries' ids. */
-export function ownPrices({ edits, own }: Pick<Store, "edits" | "own">): Record<string, number> {
+/** The packs of what the workshop prices itself, by its entries' ids. */
+export function ownPacks({ edits, own }: Pick<Store, "edits" | "own">): Record<string, readonly Pack[]> {
   const priced = [...Object.entries(edits), ...own.map((entry) => [entry.id, entry] as const)];
-  return Object.fromEntries(priced.map(([id, entry]) => [id, unitMinorOf(entry)]));
+  return Object.fromEntries(priced.map(([id, { packs }]) => [id, packs]));
 }
 
 function samePacks(a: readonly Pack[], b: readonly Pack[]): boolean {

@@ -3,12 +3,12 @@ import { entryOf, type MaterialKey, type SiliconeKey } from "../materials/catalo
 import type { OwnEntry } from "../materials/entries/own.ts";
 import type { MaterialLine, Working } from "../materials/property.ts";
 import { SILICONE, siliconeMassG } from "../materials/silicone.ts";
-import { unitMinorOf } from "../materials/stock.ts";
 import { coatSilicones, type PlanDocument } from "../plan/document/document.ts";
 import type { FillPart } from "../release/fills.ts";
 import type { Task } from "../schedule/line.ts";
 import type { ShellLayer, ShellTakeoff } from "../shell/index.ts";
 import { MM3_PER_LITRE } from "../units/index.ts";
+import { cheapestPacks } from "./packs.ts";
 import type { Quantities } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
 
@@ -17,6 +17,7 @@ export interface Cost {
   readonly costWorking: Working;
   /** What it comes to, part by part: together they are the whole. */
   readonly costParts: readonly CostPart[];
+  readonly units: UnitPrices;
 }
 
 /**
@@ -49,26 +50,46 @@ export interface CostRequest {
   readonly finishMin: number;
 }
 
-/** What a unit of a material costs, minor units: as the workshop pays, else as in the catalogue in its largest packs. */
-export function priceOf(material: MaterialKey, { prices = {} }: Rates, own: readonly OwnEntry[]): number {
-  return prices[material] ?? unitMinorOf(entryOf(material, own));
+/** What a unit of every material comes to, minor units, by its id. */
+export type UnitPrices = Readonly<Record<string, number>>;
+
+/**
+ * A unit costs what it does in the packs that would be bought for all of it: what is left over of those keeps its value. Without
+ * regard to what is in store, which was paid for as well.
+ */
+export function unitPrices(
+  lines: readonly MaterialLine[],
+  { packs = {} }: Rates,
+  own: readonly OwnEntry[],
+): UnitPrices {
+  const needs = new Map<MaterialKey, number>();
+  for (const { material, quantity } of lines) needs.set(material, (needs.get(material) ?? 0) + quantity);
+  return Object.fromEntries(
+    [...needs].map(([material, need]) => {
+      const entry = entryOf(material, own);
+      const bought = cheapestPacks(
+        entry.unit === "pcs" ? Math.ceil(need - 1e-9) : need,
+        packs[material] ?? entry.packs,
+      );
+      return [material, bought && bought.amount > 0 ? bought.priceMinor / bought.amount : 0];
+    }),
+  );
 }
 
 /** What a coat costs with what stays in pots and brushes, minor units. @param massG on the piece */
-export function coatMinor(silicone: SiliconeKey, massG: number, rates: Rates, own: readonly OwnEntry[]): number {
-  return (massG / 1000) * (1 + SILICONE.wasteShare.value) * priceOf(silicone, rates, own);
+export function coatMinor(silicone: SiliconeKey, massG: number, units: UnitPrices): number {
+  return (massG / 1000) * (1 + SILICONE.wasteShare.value) * (units[silicone] ?? 0);
 }
 
 /** What a square metre of a layer of the shell takes costs, minor units. */
-export function layerMinorPerM2({ takes }: Pick<ShellLayer, "takes">, rates: Rates, own: readonly OwnEntry[]): number {
-  return sum(takes.map(({ material, perM2 }) => perM2 * priceOf(material, rates, own)));
+export function layerMinorPerM2({ takes }: Pick<ShellLayer, "takes">, units: UnitPrices): number {
+  return sum(takes.map(({ material, perM2 }) => perM2 * (units[material] ?? 0)));
 }
 
 export function costOf(request: CostRequest, rates: Rates): Cost {
   const { document, sections, materials, tasks, finishMin } = request;
-  const { own } = document.materials;
-  const minorOf = ({ material, quantity }: Pick<MaterialLine, "material" | "quantity">) =>
-    quantity * priceOf(material, rates, own);
+  const units = unitPrices(materials, rates, document.materials.own);
+  const minorOf = ({ material, quantity }: Pick<MaterialLine, "material" | "quantity">) => quantity * units[material];
   const hoursMinor = (minutes: number) => (minutes / 60) * rates.hourMinor;
   const handsOf = (id: string) =>
     hoursMinor(sum(tasks.filter((task) => task.id === id).map(({ handsMin }) => handsMin)));
@@ -107,7 +128,7 @@ export function costOf(request: CostRequest, rates: Rates): Cost {
   const jacket = sum([...inJacket.coats, inJacket.fills, inJacket.keys]);
   return {
     costMinor: Math.round(sum(costParts.map(({ materialsMinor, handsMinor }) => materialsMinor + handsMinor))),
-    costParts,
+    ...{ costParts, units },
     costWorking: {
       formula: "materials, each × what a unit of it costs, + hours × rate",
       inputs: [

@@ -1,11 +1,12 @@
 /** The workshop's own rates: what materials, hands and waiting cost, and how long work takes. */
+import type { Pack } from "../materials/entries/entry.ts";
 import type { SearchRates } from "../plan/document/searchRates.ts";
 
 /** All typical, all editable in the settings. */
 export interface Rates extends SearchRates {
   readonly currency: string;
-  /** What the workshop pays for a unit of a material, minor units; as in the catalogue where it says nothing. */
-  readonly prices?: Readonly<Record<string, number>>;
+  /** The packs that the workshop buys a material in, and their prices; as in the catalogue where it says nothing. */
+  readonly packs?: Readonly<Record<string, readonly Pack[]>>;
   /** Brushing a square metre of one coat, minutes of hands. */
   readonly coatMinPerM2: number;
   /** Laying a square metre of one layer of shell. */

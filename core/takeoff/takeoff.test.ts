@@ -11,7 +11,6 @@ import { planCautions } from "../plan/results/cautions.ts";
 import { figuresOf } from "../plan/results/figures.ts";
 import { seatPiece } from "../plan/stages/seat.ts";
 import { box, moved, sphere } from "../testing/shapes.ts";
-import { priceOf } from "./cost.ts";
 import { partingPrices } from "./prices.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { type Takeoff, takeoff } from "./takeoff.ts";
@@ -107,7 +106,7 @@ describe("the takeoff", () => {
     const metres = result.parting.partingLengthMm / 1000;
     expect(finishMin).toBeCloseTo(metres * TYPICAL_RATES.finishMinPerM * document.brief.edition);
     const byHand =
-      own.materials.reduce((sum, line) => sum + line.quantity * priceOf(line.material, TYPICAL_RATES, []), 0) +
+      own.materials.reduce((sum, line) => sum + line.quantity * own.units[line.material], 0) +
       ((handsMin + finishMin) / 60) * TYPICAL_RATES.hourMinor;
     expect(Math.abs(costMinor - byHand)).toBeLessThanOrEqual(1);
   });

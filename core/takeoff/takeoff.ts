@@ -11,7 +11,7 @@ import type { Task } from "../schedule/line.ts";
 import { shellTakeoff, shellThicknesses } from "../shell/index.ts";
 import { layupsFor } from "../shell/layup.ts";
 import { checkFigures } from "../units/index.ts";
-import { type Cost, costOf, fillMinor, priceOf } from "./cost.ts";
+import { type Cost, costOf, fillMinor } from "./cost.ts";
 import { type Fixings, spanAsBuilt } from "./fixings.ts";
 import { flangeAreasMm2 } from "./flanges.ts";
 import { potRows } from "./pots.ts";
@@ -64,7 +64,14 @@ export function takeoff(
   const pots = potRows(document, parting, quantities, fixings);
   const materials = [...quantities.materials, ...sundryLines(document, pots, handsMin, fixings.jacketKeys)];
   const shellG = shell.sectionMassesG.reduce((sum, mass) => sum + mass, 0);
-  const siliconeMinor = priceOf(document.jacket.silicone, rates, document.materials.own);
+  const cost = costOf(
+    {
+      ...{ document, quantities, shell, materials, tasks, finishMin },
+      sections: parting.sections.map(({ number }) => number),
+    },
+    rates,
+  );
+  const siliconeMinor = cost.units[document.jacket.silicone];
   checkFigures([
     ["mass of the silicone", quantities.siliconeG],
     ["mass of the fill", quantities.fillG],
@@ -87,12 +94,6 @@ export function takeoff(
     handsMin,
     finishMin,
     handsWorking: handsWorking(document, jacket, parting, shell, rates),
-    ...costOf(
-      {
-        ...{ document, quantities, shell, materials, tasks, finishMin },
-        sections: parting.sections.map(({ number }) => number),
-      },
-      rates,
-    ),
+    ...cost,
   };
 }

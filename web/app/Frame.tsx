@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { Outlet } from "react-router";
 import { DEFAULT_SETTINGS } from "../../contract/settings.ts";
-import { ownPrices } from "../../core/materials/stock.ts";
+import { ownPacks } from "../../core/materials/stock.ts";
 import { useSession, useStore } from "../lib/queries.ts";
 import { SettingsContext } from "../lib/show.ts";
 
@@ -17,7 +17,7 @@ export function Frame() {
   const store = useStore().data?.store;
   // What is paid for materials stands in the store: costs go by it wherever they are told.
   const priced = useMemo(
-    () => (store ? { ...settings, rates: { ...settings.rates, prices: ownPrices(store) } } : settings),
+    () => (store ? { ...settings, rates: { ...settings.rates, packs: ownPacks(store) } } : settings),
     [settings, store],
   );
   return (

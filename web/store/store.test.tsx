@@ -193,7 +193,10 @@ describe("the catalogue", () => {
     await userEvent.click(await screen.findByRole("tab", { name: "Catalogue" }));
     const form = within(screen.getByRole("form", { name: "Add a material of your own" }));
     await userEvent.type(form.getByLabelText("Name"), "Barrel silicone");
-    await userEvent.selectOptions(form.getByLabelText("Like"), "Tin silicone, brushable, 100 to 5");
+    await userEvent.selectOptions(
+      form.getByLabelText("Begin with the figures of"),
+      "Tin silicone, brushable, 100 to 5",
+    );
     const mix = form.getByLabelText("Mixed of");
     expect(mix).toHaveProperty("value", "100 base, 5 catalyst");
     await userEvent.clear(mix);

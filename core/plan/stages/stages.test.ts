@@ -83,7 +83,7 @@ describe("the stages that run again", () => {
   });
 
   it("are none for any price once lines were suggested, and none for lines laid by hand", () => {
-    const dearer: Terms = { ...terms, rates: { ...TYPICAL_RATES, hourMinor: 9900, prices: { "jute-scrim": 1 } } };
+    const dearer: Terms = { ...terms, rates: { ...TYPICAL_RATES, hourMinor: 9900, packs: { "jute-scrim": [] } } };
     const noted = { ...seen, parting: { ...parting, suggestedAt: searchRatesOf(TYPICAL_RATES) } };
     expect(rerun(noted, noted, dearer)).toEqual(NONE);
     expect(rerun(laid, laid, dearer)).toEqual(NONE);

@@ -1,5 +1,4 @@
 /** What jacket and shell are built up of: coats and layers in the order they are laid, and what speaks against them. */
-import { useContext } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { nameOf } from "../../../core/materials/catalogue.ts";
 import { withSilicone } from "../../../core/plan/document/choose.ts";
@@ -9,7 +8,7 @@ import { type Layup, layupFor } from "../../../core/shell/layup.ts";
 import { type BuildUpWarning, jacketWarnings, type SectionSpan, shellWarnings } from "../../../core/takeoff/buildUp.ts";
 import { coatMinor } from "../../../core/takeoff/cost.ts";
 import { usePlan } from "../../document/planStore.ts";
-import { SettingsContext, type Show, useShow } from "../../lib/show.ts";
+import { type Show, useShow } from "../../lib/show.ts";
 import { Caution } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { Head } from "./Head.tsx";
@@ -54,7 +53,7 @@ export function BuildUp(props: StationProps) {
       ))}
       <Coats {...props} />
       <Whose laid={laid} own={own.map(({ section }) => section)} />
-      <Layers document={document} laid={laid} />
+      <Layers document={document} laid={laid} units={planning.bundle?.figures.takeoff.units ?? {}} />
       <p className="quiet mt-2 text-sm">{t.edges}</p>
     </>
   );
@@ -63,13 +62,13 @@ export function BuildUp(props: StationProps) {
 function Coats({ document, planning }: StationProps) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
-  const { rates } = useContext(SettingsContext);
   const { own } = document.materials;
   const { coats, silicone } = document.jacket;
   const silicones = coatSilicones(document.jacket);
   const jacket = planning.bundle?.figures.report.jacket;
   const mm = (value: number) => show.length(Math.round(10 * value) / 10);
-  const costMinor = (k: number) => coatMinor(silicones[k], jacket?.coats[k]?.massG ?? 0, rates, own);
+  const costMinor = (k: number) =>
+    coatMinor(silicones[k], jacket?.coats[k]?.massG ?? 0, planning.bundle?.figures.takeoff.units ?? {});
   const setGauze = (id: string, gauze: boolean) =>
     edit((plan) => ({
       ...plan,

@@ -50,7 +50,12 @@ export function Compare({ document, planning }: StationProps) {
     return {
       shells: compareShells(document, totals),
       silicones: compareSilicones(document, totals),
-      jackets: compareJackets(document, siliconeG, [areaMm2, outerAreaMm2], coatMinor(silicone, 1, rates, own)),
+      jackets: compareJackets(
+        document,
+        siliconeG,
+        [areaMm2, outerAreaMm2],
+        coatMinor(silicone, 1, figures.takeoff.units),
+      ),
       blockG: pouredBlockG(sizeMm, volumeMm3, siliconeOf(silicone, own).densityGPerCm3),
     };
   }, [figures, document, rates, store, fixings]);

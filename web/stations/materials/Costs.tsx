@@ -29,14 +29,14 @@ export function Costs(props: StationProps) {
     <>
       <td className="text-right">{money(materialsMinor)}</td>
       <td className="text-right">{money(handsMinor)}</td>
-      <td className="text-right font-medium">{money(materialsMinor + handsMinor)}</td>
+      <td className="text-right">{money(materialsMinor + handsMinor)}</td>
     </>
   );
   return (
     <section aria-label={t.title}>
       <h2 className="pb-2 text-xl font-semibold">{t.title}</h2>
       <table className="table table-sm max-w-3xl" data-testid="costs">
-        <Head names={[t.part, t.materials, t.hands, t.together]} />
+        <Head names={[t.part, t.materials, t.hands, t.together]} right={3} />
         {GROUPS.map(([name, kinds]) => {
           const own = costParts.filter(({ kind }) => kinds.includes(kind));
           if (own.length === 0) return null;

@@ -1,6 +1,6 @@
 /** The layers of a lay-up, dragged into the order they are laid, each with what it takes and what may stand in for that. */
 import { ArrowDown, ArrowUp, GripVertical } from "lucide-react";
-import { useContext, useState } from "react";
+import { useRef, useState } from "react";
 import type { MaterialKey } from "../../../core/materials/catalogue.ts";
 import { entryOf } from "../../../core/materials/catalogue.ts";
 import { withMaterial } from "../../../core/plan/document/choose.ts";
@@ -8,9 +8,9 @@ import { layTerms, type PlanDocument } from "../../../core/plan/document/documen
 import { shellLayers, shellSystem } from "../../../core/shell/index.ts";
 import type { LayerTake, ShellLayer } from "../../../core/shell/kinds/layers.ts";
 import { moved } from "../../../core/shell/layup.ts";
-import { layerMinorPerM2 } from "../../../core/takeoff/cost.ts";
+import { layerMinorPerM2, type UnitPrices } from "../../../core/takeoff/cost.ts";
 import { usePlan } from "../../document/planStore.ts";
-import { SettingsContext, useShow } from "../../lib/show.ts";
+import { useShow } from "../../lib/show.ts";
 import { unitText } from "../../ui/unit.ts";
 import { Head } from "./Head.tsx";
 import type { LaidUp } from "./laidSection.ts";
@@ -19,11 +19,17 @@ import { messages } from "./messages.ts";
 
 const t = messages.buildUp;
 
-export function Layers({ document, laid }: { document: PlanDocument; laid: LaidUp }) {
+export function Layers({ document, laid, units }: { document: PlanDocument; laid: LaidUp; units: UnitPrices }) {
   const show = useShow();
-  const { rates } = useContext(SettingsContext);
-  const costMinor = (layer: ShellLayer) => layerMinorPerM2(layer, rates, document.materials.own);
+  // What nothing was bought of yet has no price: another lay-up's is told once it is worked out.
+  const costMinor = (layer: ShellLayer) => layerMinorPerM2(layer, units);
   const [dragged, setDragged] = useState<number | null>(null);
+  // Known at once where it is dropped, whether or not the page was drawn anew meanwhile.
+  const held = useRef<number | null>(null);
+  const hold = (k: number | null) => {
+    held.current = k;
+    setDragged(k);
+  };
   const { layup, change } = laid;
   const layers = shellLayers(layup, layTerms(document));
   const ids = layers.map(({ id }) => id);
@@ -47,13 +53,18 @@ export function Layers({ document, laid }: { document: PlanDocument; laid: LaidU
               key={layer.id}
               draggable
               className={dragged === k ? "opacity-50" : ""}
-              onDragStart={() => setDragged(k)}
-              onDragEnd={() => setDragged(null)}
+              onDragStart={(event) => {
+                // Some browsers drag nothing that has no text.
+                event.dataTransfer?.setData("text/plain", layer.name);
+                hold(k);
+              }}
+              onDragEnd={() => hold(null)}
               onDragOver={(event) => event.preventDefault()}
               onDrop={(event) => {
                 event.preventDefault();
-                if (dragged !== null && dragged !== k) put(dragged, k);
-                setDragged(null);
+                const from = held.current;
+                if (from !== null && from !== k) put(from, k);
+                hold(null);
               }}
             >
               <td className="whitespace-nowrap">

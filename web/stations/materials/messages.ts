@@ -92,7 +92,7 @@ export const messages = {
       sundries: () => "Clay, release, bolts and what is used up",
       finish: () => "Finishing the seams of all casts",
     } satisfies Record<string, (number: number, name: string) => string>,
-    by: "What is used of every material, at what a unit of it costs you in the largest packs (see the store); hands by the hour.",
+    by: "What is used of every material, at what a unit costs in the packs you would buy for all of it, with your own prices from the store; hands by the hour.",
     packs: (price: Shown) =>
       `What is bought for it, in whole packs and less what the store has, comes to ${price}: see Buying.`,
   },
