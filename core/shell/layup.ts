@@ -35,8 +35,8 @@ export interface LayTerms {
 export const MOST_VARIANTS = 12;
 
 /** @param section its id; the shell's own lay-up where it is not known */
-export function layupFor({ sections, ...shell }: ShellLaid, section: string | undefined): Layup {
-  return sections.find((own) => own.section === section) ?? shell;
+export function layupFor(shell: ShellLaid, section: string | undefined): Layup {
+  return shell.sections.find((own) => own.section === section) ?? shell;
 }
 
 /** Every lay-up that some sections have, in their order. @param ids of the sections */

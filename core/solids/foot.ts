@@ -14,6 +14,7 @@ export interface FootBody {
   readonly jacketMm: number;
   /** How far the foot reaches beyond the rim; null where the shell ends on the rim, mm. */
   readonly beyondMm: number | null;
+  /** At its thickest. */
   readonly thickMm: number;
   readonly boardMm: number;
   readonly bolts: readonly { readonly at: readonly [number, number] }[];
@@ -28,10 +29,13 @@ export function rimSolid(solids: Solids, { outline, rimMm, jacketMm, boardMm }: 
 /** Bodies reach so far below the board, mm: what is below it is cut off. */
 const BELOW_MM = 1;
 
-/** The whole foot over the rim and the board; null where there is none. */
-export function footSolid(solids: Solids, foot: FootBody): Solid | null {
-  const { outline, rimMm, jacketMm, beyondMm, thickMm, boardMm } = foot;
-  if (beyondMm === null) return null;
+/** The whole foot over the rim and the board, so far beyond the rim, and so thick. */
+export function footSolid(
+  solids: Solids,
+  { outline, rimMm, jacketMm, boardMm }: FootBody,
+  beyondMm: number,
+  thickMm: number,
+): Solid {
   surroundingsOf(outline, rimMm + beyondMm + SPARE_MM);
   const over = (mm: number, toMm: number) => solids.extruded(ringsOutside(outline, mm), boardMm - BELOW_MM, toMm);
   const onBoard = over(rimMm + beyondMm, boardMm + thickMm);

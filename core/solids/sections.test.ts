@@ -307,6 +307,24 @@ describe("a foot along the board", () => {
     expect(Math.abs(area / ((disc(inner + RIM_MM + 40) - disc(inner)) / 2) - 1)).toBeLessThan(0.03);
   });
 
+  it("is as thick as the flanges of its section: one that is laid up otherwise is as if all of it were", async () => {
+    const plan = domeOnFoot({ isFlanged: true, beyondMm: 40 });
+    const mat = { system: "polyester-mat", figures: { layers: 6, flangeLayers: 9 }, order: [] };
+    const walls = builtWalls(result.walls, plan);
+    const of = (shell: Partial<PlanDocument["shell"]>) =>
+      builtSections(result, { ...plan, shell: { ...plan.shell, ...shell } }, walls, ctx, ["section-1", "section-2"]);
+    const plaster = await of({});
+    const glass = await of(mat);
+    const mixed = await of({ sections: [{ ...mat, section: "section-2" }] });
+    expect(glass[1].volumeMm3).toBeLessThan(0.5 * plaster[1].volumeMm3);
+    [plaster[0], glass[1]].forEach((alike, k) => {
+      expect(Math.abs(mixed[k].volumeMm3 / alike.volumeMm3 - 1)).toBeLessThan(0.01);
+      expect(Math.abs(mixed[k].massDryG / alike.massDryG - 1)).toBeLessThan(0.01);
+      expect(isClosed(mixed[k].mesh)).toBe(true);
+      expect(mixed[k].pieces).toBe(1);
+    });
+  });
+
   it("is nothing where a section does not stand on the board", async () => {
     const spaces = await withSolids((bodies) => {
       const outline: [number, number][][] = [

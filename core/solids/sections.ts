@@ -141,20 +141,30 @@ function without(solids: Solids, solid: Solid, others: readonly Solid[]): Solid 
   return near.length > 0 ? solids.minus(solid, solids.union(near)) : solid;
 }
 
-/** Every section's part of the foot, in their order; none where there is no foot. */
+/** Every section's part of the foot, as thick as its flanges, in their order; none where there is no foot. */
 function feetOf(
   solids: Solids,
   jacket: Solid,
   rims: readonly Solid[],
-  { foot, cells, cellOf, walls, boardMm }: SolidsRequest,
+  { foot, cells, cellOf, walls, boardMm, shells }: SolidsRequest,
 ): Solid[] {
-  const whole = foot && footSolid(solids, foot);
-  if (!whole || boardMm === null) return [];
-  const low = solids.below(jacket, whole.boundingBox().max[2] + 1);
-  const body = solids.above(without(solids, whole, [low, ...rims]), boardMm);
+  if (!foot || foot.beyondMm === null || boardMm === null) return [];
+  const { beyondMm } = foot;
+  const made = new Map<number, Solid>();
+  const bodyOf = (thickMm: number): Solid => {
+    const held = made.get(thickMm);
+    if (held) return held;
+    const whole = footSolid(solids, foot, beyondMm, thickMm);
+    const low = solids.below(jacket, whole.boundingBox().max[2] + 1);
+    const body = solids.above(without(solids, whole, [low, ...rims]), boardMm);
+    made.set(thickMm, body);
+    return body;
+  };
   const sectionAt = (x: number, y: number) => cellOf.indexOf(cells.leadAt(x, y, boardMm + OVER_BOARD_MM).section);
   const along = walls.map((wall) => wall.along);
-  return footSpaces(solids, foot, along, cellOf.length, sectionAt).map((space) => solids.and(body, space));
+  return footSpaces(solids, foot, along, cellOf.length, sectionAt).map((space, s) =>
+    solids.and(bodyOf(shells[s].flangeMm), space),
+  );
 }
 
 /** The flanges of a section along all its walls; null where it has none. @param number of the section, from one */
