@@ -7,6 +7,7 @@ import { type Rates, TYPICAL_RATES } from "../core/takeoff/rates.ts";
 const pack = z.object({
   amount: z.number().gt(0, "A pack holds more than nothing.").max(100_000),
   priceMinor: z.number().int().min(0, "A price is not less than nothing.").max(100_000_00),
+  from: z.number().int().min(2).max(1000).optional(),
 });
 export const packs = z.array(pack).max(12);
 

@@ -34,7 +34,13 @@ export const ownId = z.custom<OwnId>(
 
 /** Parts of a mix; the base first. */
 const mix = z
-  .array(z.object({ name: z.string().trim().min(1).max(40), parts: z.number().gt(0).max(10_000) }))
+  .array(
+    z.object({
+      name: z.string().trim().min(1).max(40),
+      parts: z.number().gt(0).max(10_000),
+      densityGPerCm3: z.number().gt(0).max(20).optional(),
+    }),
+  )
   .max(6)
   .refine((parts) => parts.length !== 1, "A mix has at least two parts.");
 

@@ -1,6 +1,7 @@
 /** Brushed silicone: its mix and what to buy for a jacket. */
 import { MM3_PER_CM3 } from "../units/index.ts";
 import { entryOf, type MaterialKey, type SiliconeId, type SiliconeKey } from "./catalogue.ts";
+import { AS_USUAL, type ChosenMaterials, chosenFor } from "./chosen.ts";
 import type { OwnEntry } from "./entries/own.ts";
 import { type MaterialLine, type Property, TYPICAL } from "./property.ts";
 
@@ -13,6 +14,13 @@ export const SILICONE = {
   pigmentPer100: { value: 0.5, unit: "g per 100 g of base", source: TYPICAL },
   wasteShare: { value: 0.1, unit: "share left in pots and brushes", source: TYPICAL },
 } as const satisfies Record<string, Property>;
+
+/** So much thickener goes into thickened coats: as what stands in for the usual one says, if it says so. */
+export function thickenerPer100(materials: ChosenMaterials): Property {
+  const { isInstead, figures } = chosenFor("silicone-thickener", materials);
+  const { per100 } = figures;
+  return isInstead && per100 !== undefined ? { ...SILICONE.thickenerPer100, value: per100 } : SILICONE.thickenerPer100;
+}
 
 /** A jacket is stretched off safely by this share of what its rubber breaks at: a rule of thumb. */
 const SAFE_STRETCH = 1 / 3;
@@ -77,8 +85,10 @@ export interface SiliconeLaid {
  * pigment go on top.
  * @param laid one a silicone
  */
-export function siliconeBuying(laid: readonly SiliconeLaid[], own: readonly OwnEntry[] = []): MaterialLine[] {
-  const { thickenerPer100, pigmentPer100, wasteShare } = SILICONE;
+export function siliconeBuying(laid: readonly SiliconeLaid[], materials: ChosenMaterials = AS_USUAL): MaterialLine[] {
+  const { pigmentPer100, wasteShare } = SILICONE;
+  const { own } = materials;
+  const thickener = thickenerPer100(materials);
   const line = (
     material: MaterialKey,
     grams: number,
@@ -115,11 +125,11 @@ export function siliconeBuying(laid: readonly SiliconeLaid[], own: readonly OwnE
     ),
     line(
       "silicone-thickener",
-      (thickenedBaseG * thickenerPer100.value) / 100,
+      (thickenedBaseG * thickener.value) / 100,
       "base of the thickened coats × thickener ÷ 100",
       [
         { name: "base of the thickened coats", value: thickenedBaseG / 1000, unit: "kg" },
-        { name: "thickener", value: thickenerPer100.value, unit: thickenerPer100.unit },
+        { name: "thickener", value: thickener.value, unit: thickener.unit },
       ],
     ),
     line("silicone-pigment", (baseG * pigmentPer100.value) / 100, "base × pigment ÷ 100", [

@@ -72,7 +72,10 @@ export function ownPacks({ edits, own }: Pick<Store, "edits" | "own">): Record<s
 function samePacks(a: readonly Pack[], b: readonly Pack[]): boolean {
   return (
     a.length === b.length &&
-    a.every(({ amount, priceMinor }, k) => amount === b[k].amount && priceMinor === b[k].priceMinor)
+    a.every(
+      ({ amount, priceMinor, from }, k) =>
+        amount === b[k].amount && priceMinor === b[k].priceMinor && from === b[k].from,
+    )
   );
 }
 

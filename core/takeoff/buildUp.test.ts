@@ -54,4 +54,12 @@ describe("the build-up", () => {
     const weak = { ...base.shell, figures: { thicknessMm: 20, flangeThicknessMm: 20 } };
     expect(kinds({ shell: weak })).toEqual(["weak edge"]);
   });
+
+  it("tells a jacket that is much thicker in some places than in others", () => {
+    const coats = [{ thicknessMm: 8, areaMm2: 1e6 }];
+    const of = (siliconeMm3: number) =>
+      jacketWarnings(base.jacket, { siliconeMm3, rimMm3: 5e5, coats }).map(({ kind }) => kind);
+    expect(of(8.5e6)).toEqual([]);
+    expect(of(11e6)).toEqual(["uneven jacket"]);
+  });
 });

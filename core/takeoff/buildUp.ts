@@ -8,6 +8,8 @@ export type BuildUpWarning =
   /** Coats, counted from one, whose pigments are hard to tell apart: a missed place does not show. */
   | { readonly kind: "alike"; readonly coats: readonly [number, number] }
   | { readonly kind: "thick jacket"; readonly mm: number }
+  /** It takes so much more than coats of an even thickness would. */
+  | { readonly kind: "uneven jacket"; readonly share: number }
   /** Gauze shows through a coat that takes the print. */
   | { readonly kind: "gauze in print coat" }
   /** A thick coat sags before it sets. */
@@ -39,8 +41,30 @@ const LEAST_LAYERS: Readonly<Record<string, number>> = {
   "fibre-paste": 2,
 };
 
-/** What speaks against how the coats of a jacket are laid. */
-export function jacketWarnings({ coats }: Pick<PlanDocument["jacket"], "coats">): BuildUpWarning[] {
+/** What of a jacket was measured: all of its silicone without its rim, and what every coat is laid on. */
+export interface JacketMeasured {
+  readonly siliconeMm3: number;
+  readonly rimMm3: number;
+  readonly coats: readonly { readonly thicknessMm: number; readonly areaMm2: number }[];
+}
+
+/** A jacket that holds so much more than its even coats would is uneven: thick in hollows, thin on what stands out. */
+const UNEVEN = 1.25;
+
+function unevenBy({ siliconeMm3, rimMm3, coats }: JacketMeasured): number {
+  const evenMm3 = coats.reduce((sum, { thicknessMm, areaMm2 }) => sum + thicknessMm * areaMm2, 0);
+  return evenMm3 > 0 ? (siliconeMm3 - rimMm3) / evenMm3 : 1;
+}
+
+/**
+ * What speaks against how the coats of a jacket are laid.
+ * @param measured null while it is not worked out
+ */
+export function jacketWarnings(
+  { coats }: Pick<PlanDocument["jacket"], "coats">,
+  measured: JacketMeasured | null = null,
+): BuildUpWarning[] {
+  const uneven = measured ? unevenBy(measured) : 1;
   const thick = jacketThicknessMm(coats);
   return [
     ...coats
@@ -55,6 +79,7 @@ export function jacketWarnings({ coats }: Pick<PlanDocument["jacket"], "coats">)
     ),
     ...coats.slice(0, 1).flatMap(({ gauze }): BuildUpWarning[] => (gauze ? [{ kind: "gauze in print coat" }] : [])),
     ...(thick > THICK_JACKET_MM ? [{ kind: "thick jacket", mm: thick } as const] : []),
+    ...(uneven > UNEVEN ? [{ kind: "uneven jacket", share: uneven - 1 } as const] : []),
   ];
 }
 

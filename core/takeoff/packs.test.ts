@@ -12,7 +12,8 @@ function bruteForce(need: number, packs: readonly Pack[]): number {
       return;
     }
     if (k === packs.length || priceMinor >= best) return;
-    for (let count = 0; ; count++) {
+    const { from = 1 } = packs[k];
+    for (let count = 0; ; count = count === 0 ? from : count + 1) {
       tryFrom(k + 1, left - count * packs[k].amount, priceMinor + count * packs[k].priceMinor);
       if (count * packs[k].amount >= left) return;
     }
@@ -21,7 +22,14 @@ function bruteForce(need: number, packs: readonly Pack[]): number {
   return best;
 }
 
-const pack = fc.record({ amount: fc.integer({ min: 1, max: 25 }), priceMinor: fc.integer({ min: 1, max: 5000 }) });
+const pack = fc.record(
+  {
+    amount: fc.integer({ min: 1, max: 25 }),
+    priceMinor: fc.integer({ min: 1, max: 5000 }),
+    from: fc.integer({ min: 2, max: 5 }),
+  },
+  { requiredKeys: ["amount", "priceMinor"] },
+);
 
 describe("packs", () => {
   it("cover the need at the lowest price there is", () => {
@@ -38,6 +46,20 @@ describe("packs", () => {
       }),
       { numRuns: 200 },
     );
+  });
+
+  it("are cheaper by the pallet only where so many are taken", () => {
+    const packs = [
+      { amount: 25, priceMinor: 2000 },
+      { amount: 25, priceMinor: 1500, from: 4 },
+    ];
+    expect(cheapestPacks(50, packs)).toMatchObject({ amount: 50, priceMinor: 4000 });
+    // Four at once cost no more than three one by one.
+    expect(cheapestPacks(75, packs)).toMatchObject({ amount: 75, priceMinor: 6000 });
+    expect(cheapestPacks(76, packs)).toMatchObject({ amount: 100, priceMinor: 6000 });
+    expect(cheapestPacks(130, packs)).toMatchObject({ amount: 150, priceMinor: 9000 });
+    // Nothing else is sold: as many as it asks for.
+    expect(cheapestPacks(1, packs.slice(1))).toMatchObject({ amount: 100, priceMinor: 6000 });
   });
 
   it("take a larger one where it is cheaper, and at one price what leaves least over", () => {

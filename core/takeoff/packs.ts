@@ -23,6 +23,45 @@ export function cheapestPacks(need: number, packs: readonly Pack[]): Bought | nu
   const sold = packs.filter(({ amount }) => amount > 0);
   if (need <= 0) return { packs: [], amount: 0, priceMinor: 0 };
   if (sold.length === 0) return null;
+  const plain = sold.filter(({ from = 1 }) => from <= 1);
+  const breaks = sold.filter(({ from = 1 }) => from > 1);
+  // A price that asks for so many at once is either not taken, or taken that often at least: every choice of those is tried.
+  let best: Bought | null = null;
+  for (let choice = 0; choice < 2 ** breaks.length; choice++) {
+    const taken = breaks.filter((_, k) => choice & (1 << k));
+    const bought = withTaken(need, plain, taken);
+    if (bought && (!best || isBetter(bought, best))) best = bought;
+  }
+  return best;
+}
+
+/** At the same price, what leaves least over. */
+function isBetter(a: Bought, b: Bought): boolean {
+  return a.priceMinor < b.priceMinor || (a.priceMinor === b.priceMinor && a.amount < b.amount);
+}
+
+/** Some prices taken as often as they ask for, the rest at the lowest price there is then. */
+function withTaken(need: number, plain: readonly Pack[], taken: readonly Pack[]): Bought | null {
+  const atOnce = taken.map((pack) => ({ pack, count: pack.from ?? 1 }));
+  const amount = atOnce.reduce((sum, { pack, count }) => sum + count * pack.amount, 0);
+  const open = [...plain, ...taken];
+  if (open.length === 0) return null;
+  const rest = covered(need - amount, open);
+  const counts = open.map(
+    (pack) =>
+      (atOnce.find((each) => each.pack === pack)?.count ?? 0) + (rest.find((each) => each.pack === pack)?.count ?? 0),
+  );
+  const all = open.map((pack, k) => ({ pack, count: counts[k] })).filter(({ count }) => count > 0);
+  return {
+    packs: all,
+    amount: all.reduce((sum, { pack, count }) => sum + count * pack.amount, 0),
+    priceMinor: all.reduce((sum, { pack, count }) => sum + count * pack.priceMinor, 0),
+  };
+}
+
+/** A need covered at the lowest price by packs of which any number can be bought. */
+function covered(need: number, sold: readonly Pack[]): { readonly pack: Pack; readonly count: number }[] {
+  if (need <= 0) return [];
   const sizes = sold.map(({ amount }) => Math.round(amount * FINE));
   const step = sizes.reduce(divisor);
   const cells = sizes.map((size) => size / step);
@@ -48,9 +87,5 @@ export function cheapestPacks(need: number, packs: readonly Pack[]): Bought | nu
   const counts = sold.map(() => 0);
   counts[best] += bulk;
   for (let n = left; n > 0; n = Math.max(0, n - cells[taken[n]])) counts[taken[n]]++;
-  return {
-    packs: sold.map((pack, k) => ({ pack, count: counts[k] })).filter(({ count }) => count > 0),
-    amount: sold.reduce((sum, pack, k) => sum + counts[k] * pack.amount, 0),
-    priceMinor: sold.reduce((sum, pack, k) => sum + counts[k] * pack.priceMinor, 0),
-  };
+  return sold.map((pack, k) => ({ pack, count: counts[k] })).filter(({ count }) => count > 0);
 }

@@ -1,9 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SILICONE_IDS } from "../materials/catalogue.ts";
+import type { OwnEntry } from "../materials/entries/own.ts";
 import { MIXING_LIMITS, SAFE_SHARE } from "../materials/mixing.ts";
+import { withMaterial } from "../plan/document/choose.ts";
 import { newPlan, type PlanDocument } from "../plan/document/document.ts";
 import { shellLayers, shellSystems, typicalLayup } from "../shell/index.ts";
+import { OWN_SILICONE } from "../testing/documentChanges.ts";
 import { potRows } from "./pots.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
@@ -144,5 +147,39 @@ describe("a remedy that is taken", () => {
     expect(line.material).toBe("petroleum-jelly");
     // 60 g for a square metre of the walls: 6 m of line, 45 mm wide.
     expect(line.quantity).toBeCloseTo(6 * 0.045 * 0.06, 6);
+  });
+
+  it("count the drops of another thickener, as much of it as that asks for, on the card and on the list", () => {
+    const own: OwnEntry = {
+      ...{ id: "own-thickener", name: "Old thickener", unit: "kg", group: "additives", family: "none" },
+      ...{ figures: { per100: 3, dropsPerG: 20 }, mix: [], packs: [], hazards: [], supplier: "", note: "" },
+    };
+    const usual = planned({});
+    const other = planned(withMaterial(base, "silicone-thickener", own.id, own));
+    const kg = ({ taken }: typeof usual, id: string) =>
+      taken.materials.find(({ material }) => material === id)?.quantity ?? Number.NaN;
+    expect(kg(other, own.id)).toBeCloseTo(2 * kg(usual, "silicone-thickener"), 9);
+    const small = potRows({ ...base, materials: { own: [own], instead: { "silicone-thickener": own.id } } }, parting, {
+      coatsG: [40, 40, 40, 40],
+      fillG: 0,
+      keysG: 0,
+    });
+    const thickener = small[1].card.find(({ name }) => name === "Thickener");
+    expect(thickener?.drops).toBe(Math.round((thickener?.g ?? 0) * 20));
+  });
+
+  it("are of every coat's own silicone, by its own ratio and pot life", () => {
+    const coats = base.jacket.coats.map((coat, k) => (k === 2 ? { ...coat, silicone: OWN_SILICONE.id } : coat));
+    const { rows, taken } = planned({
+      jacket: { ...base.jacket, coats },
+      materials: { own: [OWN_SILICONE], instead: {} },
+    });
+    const [, second, third] = rows.filter(({ step }) => step.kind === "coat");
+    expect(second.mixture.material).toBe("tin-brushable-low");
+    expect(third.mixture).toMatchObject({ material: OWN_SILICONE.id, name: "Blue silicone", potMin: 45 });
+    const [base100, catalyst] = third.card;
+    expect(catalyst.g / base100.g).toBeCloseTo(0.03, 2);
+    // It is denser: the same space of it weighs more.
+    expect(taken.coatsG[2] / taken.coatsG[1]).toBeCloseTo(1.3 / 1.1, 6);
   });
 });

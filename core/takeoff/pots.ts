@@ -3,7 +3,7 @@
  * sets before it is laid, and the weigh-out card of each.
  */
 import { entryOf, type SiliconeKey } from "../materials/catalogue.ts";
-import type { OwnEntry } from "../materials/entries/own.ts";
+import { type ChosenMaterials, chosenFor } from "../materials/chosen.ts";
 import {
   hardenedAt,
   type MixingSettings,
@@ -14,7 +14,7 @@ import {
   type Weighed,
   weighOut,
 } from "../materials/mixing.ts";
-import { SILICONE, siliconeOf } from "../materials/silicone.ts";
+import { SILICONE, siliconeOf, thickenerPer100 } from "../materials/silicone.ts";
 import { coatSilicones, layTerms, type PlanDocument } from "../plan/document/document.ts";
 import { shellLayers, wasteOf } from "../shell/index.ts";
 import { layupsFor } from "../shell/layup.ts";
@@ -67,16 +67,19 @@ export function potRows(
 }
 
 /** A silicone as it is mixed: thickener and pigment go on top of the base. */
-export function siliconeMix(silicone: SiliconeKey, own: readonly OwnEntry[], thickened: boolean): Mixture {
+export function siliconeMix(silicone: SiliconeKey, materials: ChosenMaterials, thickened: boolean): Mixture {
+  const { own } = materials;
   const { name, mix = [], family } = entryOf(silicone, own);
   const { potMin, densityGPerCm3 } = siliconeOf(silicone, own);
-  const thickener = entryOf("silicone-thickener").figures.dropsPerG ?? null;
+  const { dropsPerG = null } = chosenFor("silicone-thickener", materials).figures;
+  // Parts of platinum silicones are about as dense as what they make: those are often measured by volume.
+  const alike = family === "platinum-silicone" ? densityGPerCm3 : null;
   return {
     ...{ material: silicone, name, potMin, densityGPerCm3, hastens: true, mostG: null, leastC: null, peroxide: null },
     gPerMin: SILICONE_G_PER_MIN,
-    parts: mix.map((part) => ({ ...part, densityGPerCm3: family === "platinum-silicone" ? densityGPerCm3 : null })),
+    parts: mix.map((part) => ({ ...part, densityGPerCm3: part.densityGPerCm3 ?? alike })),
     tops: [
-      ...(thickened ? [{ name: "Thickener", per100: SILICONE.thickenerPer100.value, dropsPerG: thickener }] : []),
+      ...(thickened ? [{ name: "Thickener", per100: thickenerPer100(materials).value, dropsPerG }] : []),
       { name: "Pigment", per100: SILICONE.pigmentPer100.value, dropsPerG: null },
     ],
   };
@@ -89,7 +92,7 @@ function jacketRows(
   const row = (kind: "coat" | "fills" | "keys", number: number, silicone: SiliconeKey, thick: boolean, laidG: number) =>
     rowOf(
       { kind, number, name: "" },
-      siliconeMix(silicone, materials.own, thick),
+      siliconeMix(silicone, materials, thick),
       laidG,
       SILICONE.wasteShare.value,
       mixing,

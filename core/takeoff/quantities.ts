@@ -59,7 +59,7 @@ export function quantitiesOf(
   const keysG = jacketKeysG(fixings, document.shell.jacketKeys, densityGPerCm3);
   const clayShare = clayShareOf(document.jacket.stops, document.seat.onBoard);
   const materials = [
-    ...siliconeBuying(siliconesLaid(document, coatsG, fillG, keysG), own),
+    ...siliconeBuying(siliconesLaid(document, coatsG, fillG, keysG), document.materials),
     gauze(document, jacket),
     ...shell.lines,
     poles(document, parting),

@@ -12,6 +12,7 @@ import {
 import type { OwnEntry, OwnId } from "../../core/materials/entries/own.ts";
 import { Field } from "./Field.tsx";
 import { messages } from "./messages.ts";
+import { mixText, readMix } from "./mixText.ts";
 import { readPacks } from "./packsText.ts";
 
 const t = messages.entries;
@@ -42,7 +43,7 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
     setGroup(entry.group);
     setFamily(entry.family);
     setTyped(Object.fromEntries(Object.entries(entry.figures).map(([key, value]) => [key, String(value)])));
-    setMix((entry.mix ?? []).map((part) => `${part.parts} ${part.name.toLowerCase()}`).join(", "));
+    setMix(mixText(entry.mix ?? []));
   };
   const select = <T extends string>(
     label: string,
@@ -137,17 +138,6 @@ function readFigures(typed: Typed): OwnEntry["figures"] | null {
     .filter(([, value]) => value.trim() !== "")
     .map(([key, value]): [string, number] => [key, Number(value.replace(",", "."))]);
   return read.every(([, value]) => value >= 0 && value <= 100_000) ? Object.fromEntries(read) : null;
-}
-
-/** "100 base, 5 catalyst", the base first. @returns none where nothing is typed; null where it cannot be read */
-export function readMix(text: string): OwnEntry["mix"] | null {
-  if (text.trim() === "") return [];
-  const parts = text.split(/[,;]/).map((part) => /^\s*(\d+(?:[.]\d+)?)\s+(.{1,40}?)\s*$/.exec(part));
-  if (parts.length < 2 || parts.length > 6 || parts.some((part) => !part || !(Number(part[1]) > 0))) return null;
-  return parts.map((part) => {
-    const name = part?.[2] ?? "";
-    return { parts: Number(part?.[1]), name: name.charAt(0).toUpperCase() + name.slice(1) };
-  });
 }
 
 /** A name for the entry that nothing else has. */

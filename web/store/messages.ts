@@ -57,7 +57,7 @@ export const messages = {
     supplier: "Where you buy it",
     typical: "All figures are typical; the data sheet wins. Prices are examples: put in your own.",
     own: "your own",
-    packsHint: "As “5 at 126; 20 at 456”: amount, then price.",
+    packsHint: "As “5 at 126; 20 at 456; 20 at 430 from 3”: amount, price, and how many at once that is for.",
     wrongPacks: "Write each pack as an amount, “at”, and a price.",
     save: "Save",
     reset: "As it came",
@@ -71,7 +71,8 @@ export const messages = {
     like: "Begin with the figures of",
     likeNothing: "none",
     mix: "Mixed of",
-    wrongMix: "Write what it is mixed of as “100 base, 5 catalyst”, or leave it empty.",
+    wrongMix:
+      "Write what it is mixed of by mass, as “100 base, 5 catalyst”; or with densities as “1 base (1.12), 1 hardener (0.98) by volume”; or leave it empty.",
     wrongFigure: "A figure is a number, and not less than nothing.",
     density: "Density, g/cm³",
     remove: (name: Shown) => `Take ${name} out of the catalogue`,

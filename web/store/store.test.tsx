@@ -7,6 +7,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { StoredStore } from "../../contract/store.ts";
 import type { Lot, Store } from "../../core/materials/stock.ts";
 import { type Asked, standInServer } from "../testing/server.ts";
+import { mixText, readMix } from "./mixText.ts";
 import { packsText, readPacks } from "./packsText.ts";
 import { StorePage } from "./StorePage.tsx";
 
@@ -249,6 +250,32 @@ describe("packs as they are typed", () => {
     expect(readPacks(packsText(packs))).toEqual(packs);
     expect(readPacks("")).toEqual([]);
     expect(readPacks("2,5 @ 3,20")).toEqual([{ amount: 2.5, priceMinor: 320 }]);
-    for (const wrong of ["5", "5 at", "at 5", "0 at 5", "5 at five"]) expect(readPacks(wrong)).toBeNull();
+    const broken = [{ amount: 20, priceMinor: 43_000, from: 3 }];
+    expect(readPacks(packsText(broken))).toEqual(broken);
+    expect(readPacks("20 at 430 from 1")).toEqual([{ amount: 20, priceMinor: 43_000 }]);
+    for (const wrong of ["5 at 3 from", "5", "5 at", "at 5", "0 at 5", "5 at five"])
+      expect(readPacks(wrong)).toBeNull();
+  });
+});
+
+describe("mixes as they are typed", () => {
+  it("are read by mass, or by volume where every part has its density", () => {
+    expect(readMix("100 base, 5 catalyst")).toEqual([
+      { name: "Base", parts: 100 },
+      { name: "Catalyst", parts: 5 },
+    ]);
+    const byVolume = readMix("1 part a (1.12), 2 part b (0.98) by volume");
+    expect(byVolume?.map(({ parts }) => parts)).toEqual([1.12, 1.96]);
+    expect(readMix(mixText(byVolume ?? []))).toEqual(byVolume);
+    expect(readMix("")).toEqual([]);
+    for (const wrong of [
+      "100 base",
+      "100, 5",
+      "1 a, 1 b by volume",
+      "1 a (1.1), 1 b by volume",
+      "0 a, 1 b",
+      "1 a (0), 2 b",
+    ])
+      expect(readMix(wrong)).toBeNull();
   });
 });

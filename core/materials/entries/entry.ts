@@ -87,12 +87,16 @@ export interface MixPartOf {
   readonly name: string;
   /** By mass. */
   readonly parts: number;
+  /** For whoever measures by volume. */
+  readonly densityGPerCm3?: number;
 }
 
 export interface Pack {
   /** In the entry's unit. */
   readonly amount: number;
   readonly priceMinor: number;
+  /** Sold at this price only by so many at once; one by one where it is left out. */
+  readonly from?: number;
 }
 
 export type MaterialUnit = "kg" | "l" | "m2" | "m" | "pcs";

@@ -44,7 +44,7 @@ export function kitMix({ id, name, mix = [], figures }: ChosenMaterial, gPerMin:
       leastC: null,
       peroxide: null,
     },
-    parts: mix.map((part) => ({ ...part, densityGPerCm3: null })),
+    parts: mix.map((part) => ({ ...part, densityGPerCm3: part.densityGPerCm3 ?? null })),
     tops: [],
   };
 }

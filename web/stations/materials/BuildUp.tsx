@@ -32,7 +32,7 @@ export function BuildUp(props: StationProps) {
   const isOwn = (layup: Layup) => own.some((each) => each === layup);
   const { kind } = document.shell.ribs;
   const warnings = [
-    ...jacketWarnings(document.jacket),
+    ...jacketWarnings(document.jacket, report?.jacket ?? null),
     ...shellWarnings(
       document.shell,
       kind,
@@ -214,6 +214,8 @@ function inWords(warning: BuildUpWarning, show: Show): string {
       return t.gauzeInPrint;
     case "thick jacket":
       return t.thickJacket(mm(warning.mm));
+    case "uneven jacket":
+      return t.unevenJacket(Math.round(100 * warning.share));
     case "thick coat":
       return t.thickCoat(warning.coat, mm(warning.mm));
     case "buried face":

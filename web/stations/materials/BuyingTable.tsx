@@ -87,7 +87,7 @@ export function BuyingTable(props: StationProps) {
           </span>
         </h2>
         <span className="flex gap-1">
-          <button type="button" className="btn btn-sm" onClick={() => saveList(props.piece.name, rows, named)}>
+          <button type="button" className="btn btn-sm" onClick={() => saveList(props.piece.name, rows, named, show)}>
             {t.csv}
           </button>
           <button type="button" className="btn btn-sm" onClick={() => window.print()}>
@@ -146,12 +146,15 @@ function Detail({ row, document, show }: { row: BuyingRow; document: PlanDocumen
   );
 }
 
-function saveList(pieceName: string, rows: readonly BuyingRow[], itemOf: (row: BuyingRow) => string): void {
+function saveList(pieceName: string, rows: readonly BuyingRow[], itemOf: (row: BuyingRow) => string, show: Show): void {
   const table = rows.map((row) => ({
     item: itemOf(row),
     for: row.lines[0].group,
     quantity: Number(row.need.toFixed(3)),
     unit: row.unit,
+    // As it is shown, in the units of whoever reads it.
+    as_shown: amountText(row.need, row.unit, show),
+    packs: packText(row, show),
     in_store: Number(takenOf(row).toFixed(3)),
     to_buy: Number((row.bought?.amount ?? row.missing).toFixed(3)),
     price: ((row.bought?.priceMinor ?? 0) / 100).toFixed(2),

@@ -4,7 +4,7 @@ import { DEFERENCE } from "../../../core/materials/cautions.ts";
 import { useShow } from "../../lib/show.ts";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
-import { amountOf, leftOverText, stepName } from "./PotsTable.tsx";
+import { amountOf, leftOverText, stepName, stirText } from "./PotsTable.tsx";
 import { usePots } from "./usePots.ts";
 
 const t = messages.pots;
@@ -43,7 +43,9 @@ export function PotCards(props: StationProps) {
               {row.potMin === null ? t.never : t.within(Math.round(row.potMin))}{" "}
               {"☐ ".repeat(Math.min(24, row.pots.count))}
             </p>
-            <p className="text-sm">{leftOverText(row, document.jacket.coats.length, show)}</p>
+            <p className="text-sm">
+              {leftOverText(row, document.jacket.coats.length, show)} {row.mixture.hastens ? "" : stirText(row)}
+            </p>
           </section>
         ))}
       </div>

@@ -128,12 +128,17 @@ function Card({ row, coats, mixing, show }: { row: PotRow; coats: number; mixing
         <p className="quiet text-xs">
           {t.limits[pots.by]}{" "}
           {pots.by === "time" && t.working(mixing.people, mixing.pace, mixture.gPerMin, Math.round(row.potMin ?? 0))}{" "}
-          {t.loss(show.mass(lossG))} {leftOverText(row, coats, show)}
+          {t.loss(show.mass(lossG))} {leftOverText(row, coats, show)} {stirText(row)}
         </p>
       </div>
       {mixture.parts.length > 1 && <Overpoured row={row} stepG={stepG} show={show} />}
     </div>
   );
+}
+
+/** How it is stirred: gypsum is sifted and soaks; whatever is whipped holds air. */
+export function stirText({ mixture: { hastens } }: PotRow): string {
+  return hastens ? t.air : t.soak;
 }
 
 /** Less than this is not worth a word, g. */

@@ -145,6 +145,8 @@ export const messages = {
     alike: (a: Shown, b: Shown) =>
       `Coats ${a} and ${b} look alike: give one another pigment, so that a missed place shows.`,
     thickJacket: (mm: Shown) => `A jacket of ${mm} wastes silicone, and does not stretch off easily.`,
+    unevenJacket: (percent: Shown) =>
+      `The jacket takes ${percent}\u2009% more than even coats would: it is thick in hollows, and stretches unevenly. Smooth less, or fill deep hollows with clay over the jacket.`,
     thickCoat: (coat: Shown, mm: Shown) => `Coat ${coat}, at ${mm}, sags before it sets. Lay it as two.`,
     thickFirst: (name: Shown, mm: Shown) =>
       `${name}, at ${mm}, is thick for a first layer: it traps air, and the holes lock into the next section.`,
@@ -208,6 +210,8 @@ export const messages = {
       `${names}: less than ${minutes} minutes. Take a slower one, cool it, or lay it with more hands.`,
     slow: (names: Shown, minutes: Shown) =>
       `${names}: more than ${minutes} minutes. A faster catalyst, or a warmer room, saves days.`,
+    soak: "Sift the powder into the water, let it soak for two minutes untouched, then stir.",
+    air: "Stir slowly, scrape sides and bottom, and pour into a clean vessel. Under vacuum it rises to several times its height: take a flared vessel, filled by a quarter.",
     how: "Each pot is no larger than can be laid in four fifths of its pot life, nor than bucket and scale hold. Pot life halves for every ten degrees warmer: a rule of thumb; the data sheet wins.",
   },
   touching: {
