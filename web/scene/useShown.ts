@@ -8,6 +8,10 @@ export interface Shown {
   /** The piece itself: plaster, hidden, `own` where the station sets its look, `painter` where also its mesh. */
   readonly piece: "plaster" | "hidden" | "own" | "painter";
   readonly sections?: boolean;
+  /** Only so many of the sections, the first in the order they are built; all of them where it is left out. */
+  readonly upTo?: number;
+  /** The jacket as well, under the sections. */
+  readonly jacket?: boolean;
   readonly locks?: boolean;
   /** The fill painted on the sections by its thickness, hatched by what it is made of. */
   readonly fill?: boolean;
@@ -24,7 +28,7 @@ type Drawn = Omit<PlanBundle, "figures"> & { readonly figures: Pick<BundleFigure
 
 export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
-  const { piece, sections = false, locks = false, fill = false, flanges, ribs, bodies } = shown;
+  const { piece, sections = false, locks = false, fill = false, jacket = false, flanges, ribs, bodies, upTo } = shown;
   // Figures are made anew with every price; what is drawn is not.
   const report = bundle?.figures.report;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes anew with every bundle.
@@ -32,10 +36,10 @@ export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): 
     if (!stage || !bundle || !report) return;
     if (piece !== "painter") stage.setPiece(bundle.piece, onBoard);
     if (piece === "plaster" || piece === "hidden") stage.setPieceLook({ kind: piece });
-    stage.setJacket(null, 0);
+    stage.setJacket(jacket ? bundle.survey : null, 0);
     stage.setSections(
       sections
-        ? bundle.skins.map((skin, k) => ({
+        ? bundle.skins.slice(0, upTo).map((skin, k) => ({
             number: k + 1,
             skin: bodies?.meshes[k] ?? skin,
             ...(bodies ? { numbered: { on: skin, offMm: bodies.shellMm } } : {}),
@@ -50,7 +54,7 @@ export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): 
     // Where there are no sections the lines are the station's own.
     if (sections) stage.setLines(bundle.lines);
     stage.setLocks(locks ? bundle.lockPoints : []);
-  }, [stage, report, onBoard, piece, sections, locks, fill, flanges, ribs, bodies]);
+  }, [stage, report, onBoard, piece, sections, locks, fill, jacket, flanges, ribs, bodies, upTo]);
   useEffect(() => {
     stage?.setHandles([]);
     stage?.setTags([]);

@@ -1,7 +1,8 @@
 /** The shell's flanges and what holds them together: decided here, seen on the drawing board and the stage. */
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Strap } from "../../../core/casting/straps.ts";
 import { type Footprint, OVER_BOARD_MM } from "../../../core/foot/footprint.ts";
+import { buildSteps } from "../../../core/plan/buildSteps.ts";
 import { wallTotals } from "../../../core/plan/builtWalls.ts";
 import { useShow } from "../../lib/show.ts";
 import { useStage } from "../../scene/useStage.tsx";
@@ -9,6 +10,7 @@ import { Figure } from "../../ui/Figure.tsx";
 import { Part } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
+import { BuildWalk } from "./parts/BuildWalk.tsx";
 import { CanBeBuilt } from "./parts/CanBeBuilt.tsx";
 import { CastingPush } from "./parts/CastingPush.tsx";
 import { Flanges } from "./parts/Flanges.tsx";
@@ -21,6 +23,7 @@ import { SolidSections } from "./parts/SolidSections.tsx";
 import { Standing } from "./parts/Standing.tsx";
 import { Straps } from "./parts/Straps.tsx";
 import { WallCard } from "./parts/WallCard.tsx";
+import { usePicked } from "./picked.ts";
 import { useBoltHands } from "./useBoltHands.ts";
 import { useFootprint } from "./useFootprint.ts";
 import { useJacketKeys, useKeyHands } from "./useJacketKeys.ts";
@@ -46,7 +49,14 @@ export function ShellStation({ piece, document, planning }: StationProps) {
   const holes = usePushHoles({ document, planning });
   const lugs = useLugs({ document, planning });
   const [apart, setApart] = useState(0);
-  useShellOnStage({ walls, keys, stand, holes, lugs, apart }, document, planning);
+  const at = usePicked((held) => held.step);
+  const sections = bundle?.figures.report.sections.length ?? 0;
+  const steps = useMemo(
+    () => buildSteps(sections, walls, document.seat.onBoard ? 0 : null),
+    [sections, walls, document.seat.onBoard],
+  );
+  const step = at === null ? null : (steps[at] ?? null);
+  useShellOnStage({ walls, keys, stand, holes, lugs, step, apart }, document, planning);
   useLinesOnStage(profile, straps, footprint, planning);
   const totals = wallTotals(walls);
   const bolts = walls.reduce((sum, { fastenings }) => sum + fastenings.bolts.length, 0);
@@ -59,6 +69,9 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         sections={planning.quality === "settled" ? (bundle?.figures.report.sections.length ?? null) : null}
       />
       <WallCard walls={walls} onBoard={document.seat.onBoard} />
+      {walls.length > 0 && bundle && (
+        <BuildWalk steps={steps} walls={walls} document={document} ids={bundle.figures.ids.sections} />
+      )}
       {planning.quality === "settled" && bundle?.skins.length === 1 ? null : <Flanges document={document} />}
       {bundle && <CastingPush document={document} figures={bundle.figures} walls={walls} straps={straps} />}
       <Straps document={document} straps={straps} />

@@ -40,6 +40,23 @@ export const messages = {
     showMe: "Show me",
   },
   apart: { title: "Pulled apart" },
+  building: {
+    title: "Built step by step",
+    begin: "Walk through it",
+    step: (at: number, of: number) => `Step ${at} of ${of}`,
+    walls: (section: number, count: number, numbers: string) =>
+      `Set up ${count === 1 ? "wall" : "walls"} ${numbers} round section ${section}.`,
+    blocks: (heights: string) => `On blocks of ${heights}: they hang over.`,
+    release: "Wax or grease them and the jacket beside them; press the keys into the clay.",
+    laid: (section: number) => `Lay section ${section} against its walls and what stands already.`,
+    wait: (system: string, isLast: boolean) =>
+      isLast
+        ? `${system}: it stays on until all of it is hard.`
+        : `${system}: once it is hard its walls come away, and its flanges are released.`,
+    back: "Back",
+    next: "Next",
+    end: "Show all of it",
+  },
   flanges: {
     title: "Flanges",
     width: "Width off the jacket",

@@ -14,6 +14,9 @@ interface Picked {
   /** The key that is chosen, from 0, and where it has got to under the finger. */
   readonly key: number | null;
   readonly keyAt: readonly [number, number, number] | null;
+  /** The step that is looked at while the shell is built, from 0; null where all of it is shown. */
+  readonly step: number | null;
+  readonly walk: (step: number | null) => void;
   readonly takeKeys: (change: Partial<Pick<Picked, "keyHand" | "key" | "keyAt">>) => void;
   readonly pick: (wall: number | null) => void;
   readonly drag: (dragged: Picked["dragged"]) => void;
@@ -27,6 +30,8 @@ export const usePicked = create<Picked>((set) => ({
   keyHand: null,
   key: null,
   keyAt: null,
+  step: null,
+  walk: (step) => set({ step }),
   takeKeys: (change) => set(change),
   pick: (wall) => set({ wall, adding: false }),
   drag: (dragged) => set({ dragged }),

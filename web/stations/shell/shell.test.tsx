@@ -89,6 +89,28 @@ describe("the shell's sheet", () => {
   });
 });
 
+describe("the shell step by step", () => {
+  it("sets up the wall, lays the first section, then the second against it, and shows all of it again", async () => {
+    shown();
+    const walk = part("Built step by step");
+    await userEvent.click(walk.getByRole("button", { name: "Walk through it" }));
+    expect(walk.getByText("Set up wall 1 round section 1.")).toBeDefined();
+    expect(usePicked.getState().step).toBe(0);
+    await userEvent.click(walk.getByRole("button", { name: "Next" }));
+    expect(walk.getByText(/^Lay section 1/)).toBeDefined();
+    expect(walk.getAllByRole("listitem").map(({ textContent }) => textContent)).toEqual([
+      "Splash coat, 5.0\u2009mm",
+      "Jute, layer 1, 7.5\u2009mm",
+      "Jute, layer 2, 7.5\u2009mm",
+    ]);
+    await userEvent.click(walk.getByRole("button", { name: "Next" }));
+    expect(walk.getByText("Step 3 of 3")).toBeDefined();
+    expect(walk.getByRole("button", { name: "Next" })).toHaveProperty("disabled", true);
+    await userEvent.click(walk.getByRole("button", { name: "Show all of it" }));
+    expect(usePicked.getState().step).toBeNull();
+  });
+});
+
 describe("the push of the cast", () => {
   it("is told for each pair of sections, deeper and heavier the more it is filled", async () => {
     shown();

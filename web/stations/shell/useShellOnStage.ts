@@ -4,10 +4,12 @@ import type { Stand } from "../../../core/casting/stand.ts";
 import { flangeBody, wallFace } from "../../../core/flange/bodies.ts";
 import { PUSH_HOLE_MM, type PushHole } from "../../../core/keys/pushHoles.ts";
 import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
+import { together } from "../../../core/mesh/together.ts";
+import type { BuildStep } from "../../../core/plan/buildSteps.ts";
 import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
 import { ribBody } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
-import { blocksUnder } from "../../../core/walls/blocks.ts";
+import { type Block, blocksUnder } from "../../../core/walls/blocks.ts";
 import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
 import type { Xyz } from "../../scene/pointer.ts";
@@ -31,12 +33,14 @@ interface OnStage {
   readonly stand: Stand | null;
   readonly holes: readonly PushHole[];
   readonly lugs: readonly SectionLugs[];
+  /** The step of building that is shown; null where all of the shell is. */
+  readonly step: BuildStep | null;
   /** How far the sections are pulled apart, 0..1; what holds them together is put away meanwhile. */
   readonly apart: number;
 }
 
 export function useShellOnStage(
-  { walls, keys, stand, holes, lugs, apart }: OnStage,
+  { walls, keys, stand, holes, lugs, step, apart }: OnStage,
   document: StationProps["document"],
   { bundle }: StationProps["planning"],
 ): void {
@@ -64,6 +68,7 @@ export function useShellOnStage(
     piece: "hidden",
     sections: true,
     ...(bodies ? { bodies } : { flanges, ribs: standing }),
+    ...(step ? { jacket: true, upTo: step.standing } : {}),
   });
   useEffect(() => {
     const onJacket = keys.map(
@@ -97,6 +102,10 @@ export function useShellOnStage(
         }),
       ),
     );
+    if (step) {
+      stage?.setFastenings(duringStep(step, walls, onJacket, keys, flangeMm, boltMm));
+      return;
+    }
     const under = picked === null ? [] : blocksOn(walls[picked - 1], onBoard);
     const held = walls.flatMap((wall) => shownFastenings(wall, flangeMm, boltMm));
     stage?.setFastenings(isApart ? [] : [...held, ...onJacket, ...feet, ...through, ...loops, ...under]);
@@ -110,6 +119,7 @@ export function useShellOnStage(
     picked,
     onBoard,
     isApart,
+    step,
     position,
     flangeMm,
     shellMm,
@@ -122,9 +132,10 @@ export function useShellOnStage(
     for (let number = 1; number <= sections; number++) stage?.slideSection(number, apart);
   }, [stage, sections, apart, bodies, flanges, standing]);
   useEffect(() => {
-    const wall = picked === null ? undefined : walls[picked - 1];
-    stage?.setWall(wall ? wallFace(wall.along) : null);
-  }, [stage, walls, picked]);
+    const up = step ? (step.kind === "walls" ? step.walls : []) : picked === null ? [] : [picked - 1];
+    const faces = up.flatMap((n) => (walls[n] ? [wallFace(walls[n].along)] : []));
+    stage?.setWall(faces.length > 0 ? together(...faces) : null);
+  }, [stage, walls, picked, step]);
   useEffect(() => {
     stage?.setTouch({ on: "sections", how: "pick" });
     const stop = listen("onPick", (at) => {
@@ -138,13 +149,35 @@ export function useShellOnStage(
   }, [stage, listen, walls, pick]);
 }
 
+/** What stands on the jacket while a section is built: its keys, those of its walls, and the blocks under them. */
+function duringStep(
+  { kind, section, walls: own, blocks }: BuildStep,
+  walls: readonly BuiltWall[],
+  onJacket: readonly ShownFastening[],
+  keys: ShownKeys,
+  flangeMm: number,
+  boltMm: number,
+): ShownFastening[] {
+  if (kind === "laid") return [];
+  const pressed = own.flatMap((n) => (walls[n] ? shownFastenings(walls[n], flangeMm, boltMm) : []));
+  return [
+    ...onJacket.filter((_, k) => keys[k].section >= section),
+    ...pressed.filter(({ kind: what }) => what === "key"),
+    ...blocks.map(blockMark),
+  ];
+}
+
+function blockMark({ at: [x, y, z], heightMm }: Block): ShownFastening {
+  return {
+    ...{ kind: "foot", lengthMm: heightMm, radiusMm: BLOCK_RADIUS_MM, trouble: false, normal: [0, 0, 1] },
+    at: [x, y, z - heightMm / 2],
+  };
+}
+
 /** Blocks that a wall stands on while it is built. */
 function blocksOn(built: BuiltWall | undefined, onBoard: boolean): ShownFastening[] {
   if (!built || !onBoard) return [];
-  return blocksUnder(built.wall, 0).map(({ at: [x, y, z], heightMm }) => ({
-    ...{ kind: "foot", lengthMm: heightMm, radiusMm: BLOCK_RADIUS_MM, trouble: false, normal: [0, 0, 1] },
-    at: [x, y, z - heightMm / 2],
-  }));
+  return blocksUnder(built.wall, 0).map(blockMark);
 }
 
 /** The flanges of every section, in their order. */
