@@ -69,6 +69,10 @@ export const rubber = () =>
     transparent: true,
     opacity: 0.92,
     side: THREE.DoubleSide,
+    // Sections lie on it: what is theirs is seen.
+    polygonOffset: true,
+    polygonOffsetFactor: 1.5,
+    polygonOffsetUnits: 2,
   });
 export const marker = () => new THREE.MeshStandardMaterial({ color: "#16305c", roughness: 0.6 });
 export const paper = (map: THREE.Texture) => new THREE.SpriteMaterial({ map, depthTest: false, transparent: true });

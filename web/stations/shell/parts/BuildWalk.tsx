@@ -12,6 +12,7 @@ import { messages } from "../messages.ts";
 import { usePicked } from "../picked.ts";
 
 const t = messages.building;
+const LIST = new Intl.ListFormat("en", { type: "conjunction" });
 
 interface BuildWalkProps {
   readonly steps: readonly BuildStep[];
@@ -28,7 +29,7 @@ export function BuildWalk({ steps, walls, document, ids }: BuildWalkProps) {
   useEffect(() => () => usePicked.getState().walk(null), []);
   if (steps.length < 2) return null;
   const step = at === null ? undefined : steps[at];
-  const namesOf = (own: readonly number[]) => own.map((n) => walls[n]?.pattern.number ?? n + 1).join(", ");
+  const namesOf = (own: readonly number[]) => LIST.format(own.map((n) => String(walls[n]?.pattern.number ?? n + 1)));
   const layup = step && layupFor(document.shell, ids[step.section - 1]);
   const heights = (step?.blocks ?? []).map(({ heightMm }) => show.length(Math.round(heightMm)));
   return (
