@@ -4,6 +4,7 @@ import { pushHoles } from "../keys/pushHoles.ts";
 import { shellDensities, shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { FootBody } from "../solids/foot.ts";
+import { letterPlaces } from "../solids/letters.ts";
 import { numberPlace } from "../solids/number.ts";
 import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
@@ -22,13 +23,19 @@ export interface BuiltSection extends SectionSolid {
   readonly lift: Lift;
 }
 
-/** @param ids of the sections, in their order: those that are laid up otherwise are known by them */
+export interface SectionLabels {
+  /** Ids of the sections, in their order: those that are laid up otherwise are known by them. */
+  readonly ids?: readonly string[];
+  /** Of the piece, raised on every section that has room for it. */
+  readonly name?: string;
+}
+
 export async function builtSections(
   { parting, spans }: Pick<PlanResult, "parting" | "spans">,
   document: PlanDocument,
   walls: readonly BuiltWall[],
   ctx: JobContext,
-  ids: readonly string[] = [],
+  { ids = [], name = "" }: SectionLabels = {},
 ): Promise<BuiltSection[]> {
   const { body, cells, cellOf, sections } = parting;
   const { shell, seat, brief } = document;
@@ -40,13 +47,19 @@ export async function builtSections(
   const holes = pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs);
   const layups = sections.map((_, s) => layupFor(shell, ids[s]));
   const foot = builtFoot(parting.filled, document, walls);
+  const lowMm = foot && overFootMm(foot);
+  const numbers = sections.map(({ skin }, s) => numberPlace(skin, clearOf(s), lowMm));
   const solids = await sectionSolids(
     {
       ...{ body, cells, cellOf, walls, shells: layups.map(shellThicknesses) },
       holeMm: shell.flanges.bolts.diameterMm / 2,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
-      numbers: sections.map(({ skin }, s) => numberPlace(skin, clearOf(s), foot && overFootMm(foot))),
+      numbers,
+      names: sections.map(({ skin }, s) => {
+        const number = numbers[s];
+        return number && name ? letterPlaces(skin, clearOf(s), lowMm, name, number) : [];
+      }),
       pushHoles: holes,
       foot,
     },

@@ -12,7 +12,7 @@ export interface NumberPlace {
   readonly heightMm: number;
 }
 
-type Xyz = [number, number, number];
+export type Xyz = [number, number, number];
 type Corner = readonly [number, number];
 
 /** Figures are no higher and no lower than these, mm, and stay this share of the way off every edge. */
@@ -52,7 +52,8 @@ export function numberPlace(
   return heightMm < LOWEST_MM ? null : { at: first.place.at, normal: first.place.normal, heightMm };
 }
 
-function awayMm(points: ArrayLike<number>, [x, y, z]: Xyz): number {
+/** How far a place is from the nearest of some points, mm. */
+export function awayMm(points: ArrayLike<number>, [x, y, z]: Xyz): number {
   let least = Number.POSITIVE_INFINITY;
   for (let k = 0; k < points.length; k += 3)
     least = Math.min(least, (points[k] - x) ** 2 + (points[k + 1] - y) ** 2 + (points[k + 2] - z) ** 2);
@@ -140,7 +141,7 @@ export function numberSolid(solids: Solids, number: number, place: NumberPlace, 
 }
 
 /** To the right and up on a face, as one sees it from outside; on a level face up is towards the back. */
-function uprightOn(n: readonly number[]): [Xyz, Xyz] {
+export function uprightOn(n: readonly number[]): [Xyz, Xyz] {
   const towards: Xyz = Math.abs(n[2]) < 0.9 ? [0, 0, 1] : [0, 1, 0];
   const along = towards[0] * n[0] + towards[1] * n[1] + towards[2] * n[2];
   const raw = towards.map((value, a) => value - along * n[a]);

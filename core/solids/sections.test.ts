@@ -148,6 +148,19 @@ describe("sections as solids", () => {
     }
   });
 
+  it("bear the name of the piece where there is room for it, still one closed body each", async () => {
+    const document = ballIn(true);
+    const walls = builtWalls(plan.result.walls, document);
+    const named = await builtSections(plan.result, document, walls, ctx, { name: "Ball" });
+    named.forEach(({ mesh, volumeMm3, pieces }, k) => {
+      expect(isClosed(mesh)).toBe(true);
+      expect(pieces).toBe(1);
+      const more = volumeMm3 - plan.solids[k].volumeMm3;
+      expect(more).toBeGreaterThan(100);
+      expect(more).toBeLessThan(3000);
+    });
+  });
+
   it("have a groove in the one that is built first, its ridge on the other, and pry slots in both", async () => {
     const keyed = (kind: "groove" | "none") => ({
       ...base.shell.flanges,
@@ -312,7 +325,9 @@ describe("a foot along the board", () => {
     const mat = { system: "polyester-mat", figures: { layers: 6, flangeLayers: 9 }, order: [] };
     const walls = builtWalls(result.walls, plan);
     const of = (shell: Partial<PlanDocument["shell"]>) =>
-      builtSections(result, { ...plan, shell: { ...plan.shell, ...shell } }, walls, ctx, ["section-1", "section-2"]);
+      builtSections(result, { ...plan, shell: { ...plan.shell, ...shell } }, walls, ctx, {
+        ids: ["section-1", "section-2"],
+      });
     const plaster = await of({});
     const glass = await of(mat);
     const mixed = await of({ sections: [{ ...mat, section: "section-2" }] });

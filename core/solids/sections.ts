@@ -20,6 +20,7 @@ import { cellBodies } from "./cellBodies.ts";
 import { fastened } from "./fastened.ts";
 import { type FootBody, footSolid, footSpaces, rimSolid } from "./foot.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
+import { type LetterPlace, lettersSolid } from "./letters.ts";
 import { type NumberPlace, numberSolid } from "./number.ts";
 
 export interface SolidsRequest {
@@ -36,6 +37,8 @@ export interface SolidsRequest {
   readonly ribs: readonly Rib[];
   /** Where each section's number stands, in their order; null where one is too small. */
   readonly numbers: readonly (NumberPlace | null)[];
+  /** The letters of the piece's name on each section, in their order; none where there is no room for them. */
+  readonly names: readonly (readonly LetterPlace[])[];
   /** Along the board; null where it floats. */
   readonly foot: FootBody | null;
   /** Through the shell of a plan of one section. */
@@ -110,7 +113,8 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       const ribs = ribsOf(solids, jacket, request, s + 1);
       const place = request.numbers[s];
       const number = place && numberSolid(solids, s + 1, place, shellMm);
-      const over = [ribs, number].filter((body) => body !== null && body !== undefined);
+      const name = lettersSolid(solids, request.names[s] ?? [], shellMm);
+      const over = [ribs, number, name].filter((body) => body !== null && body !== undefined);
       const parts = [
         skin,
         ...(flange ? [flange] : []),

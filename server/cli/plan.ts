@@ -120,7 +120,13 @@ async function plan(options: PlanArguments): Promise<void> {
   const { parting, jacket } = result;
   const ground = { ...parting, jacketMm: jacket.thicknessMm };
   const keys = walls ? builtKeys(ground, document) : [];
-  const solids = options.exportDir && walls ? await solidsOf(result, document, walls, ctx, ids.sections) : [];
+  const solids =
+    options.exportDir && walls
+      ? await solidsOf(result, document, walls, ctx, {
+          ids: ids.sections,
+          name: pieceName(options.file),
+        })
+      : [];
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
   const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, keys, ids });
   if (options.exportDir && walls) {

@@ -237,8 +237,8 @@ export function usePlanning(piece: Piece): Planning {
   );
   const ids = useRef<PlanIds>({ lines: [], sections: [] });
   const solids = useCallback(
-    () => ask((at, plan, report) => at.api.solids(at.ticket(), plan, rates, ids.current, report)),
-    [ask, rates],
+    () => ask((at, plan, report) => at.api.solids(at.ticket(), plan, rates, ids.current, piece.name, report)),
+    [ask, rates, piece.name],
   );
   // Quantities, hours and money follow from the document and the rates at once; the worker is not asked.
   const known = document?.identity;

@@ -344,12 +344,14 @@ class GeometryWorker extends LookUps {
   /**
    * The sections as solids, of the settled plan that is held or worked out first.
    * @param ids of lines and sections, in their order: what was decided for single ones goes by them
+   * @param name of the piece, raised on the sections
    */
   async solids(
     ticket: number,
     document: PlanDocument,
     rates: Rates,
     ids: PlanIds,
+    name: string,
     onProgress: Progress,
   ): Promise<Answer<ShownSolids>> {
     return this.guarded(async () => {
@@ -359,7 +361,7 @@ class GeometryWorker extends LookUps {
       const result = this.fine.run(document, rates, stepMm, ctx);
       this.last = { madeFrom: this.madeFrom(document, rates), result };
       const walls = builtWalls(result.walls, document, ids.lines);
-      const built = await builtSections(result, document, walls, ctx, ids.sections);
+      const built = await builtSections(result, document, walls, ctx, { ids: ids.sections, name });
       const total = built.reduce((sum, { mesh }) => sum + mesh.triangles.length, 0) || 1;
       const shown = await thinned(
         built.map(({ mesh }) => ({
