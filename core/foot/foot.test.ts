@@ -3,9 +3,24 @@ import { describe, expect, it } from "vitest";
 import { refined } from "../mesh/refine.ts";
 import { box, lathe, moved } from "../testing/shapes.ts";
 import { footAreasMm2 } from "./along.ts";
+import { EdgeBuckets } from "./edgeBuckets.ts";
 import { type FootprintRequest, footprintDrawing, footprintOf } from "./footprint.ts";
-import { areaOf, lengthOf, nearestEdge, type Place, ringsOutside } from "./offset.ts";
+import { areaOf, lengthOf, type Place, type Ring, ringsOutside } from "./offset.ts";
 import { TYPICAL_FOOT } from "./settings.ts";
+
+/** Distance from the nearest edge of some rings, all of them tried; below 0 inside. */
+function signedDistanceMm(rings: readonly Ring[], [x, y]: Place): number {
+  let [least2, inside] = [Number.POSITIVE_INFINITY, false];
+  for (const ring of rings)
+    for (let k = 0; k < ring.length; k++) {
+      const [[ax, ay], [bx, by]] = [ring[k], ring[(k + 1) % ring.length]];
+      if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
+      const [ux, uy] = [bx - ax, by - ay];
+      const share = Math.max(0, Math.min(1, ((x - ax) * ux + (y - ay) * uy) / (ux * ux + uy * uy || 1)));
+      least2 = Math.min(least2, (ax + share * ux - x) ** 2 + (ay + share * uy - y) ** 2);
+    }
+  return inside ? -Math.sqrt(least2) : Math.sqrt(least2);
+}
 
 /** A star-shaped ring, against the clock. */
 const star = fc.array(fc.integer({ min: 60, max: 260 }), { minLength: 5, maxLength: 24 }).map((radii) =>
@@ -21,9 +36,28 @@ describe("rings outside others", () => {
       fc.property(star, fc.integer({ min: 10, max: 120 }), (ring, byMm) => {
         const [outer] = ringsOutside([ring], byMm).sort((a, b) => lengthOf(b) - lengthOf(a));
         expect(areaOf(outer)).toBeGreaterThan(areaOf(ring));
-        for (const place of outer) expect(Math.abs(nearestEdge([ring], place).mm - byMm)).toBeLessThan(2);
+        for (const place of outer) expect(Math.abs(signedDistanceMm([ring], place) - byMm)).toBeLessThan(2);
       }),
       { numRuns: 30 },
+    );
+  });
+
+  it("are measured from the nearest edge, wherever a place lies, and whatever holes there are", () => {
+    const anywhere = fc.tuple(fc.integer({ min: -500, max: 900 }), fc.integer({ min: -500, max: 500 }));
+    fc.assert(
+      fc.property(star, star, fc.array(anywhere, { minLength: 20, maxLength: 40 }), (ring, other, places) => {
+        const small = ring.map(([x, y]): Place => [x / 3, y / 3]).reverse();
+        const rings = [ring, small, other.map(([x, y]): Place => [x + 420, y])];
+        const edges = new EdgeBuckets(rings);
+        for (const place of places) {
+          const { mm, ring: r, point } = edges.nearest(place);
+          expect(mm).toBeCloseTo(signedDistanceMm(rings, place), 6);
+          // The edge that it names is as near.
+          const pair = [rings[r][point], rings[r][(point + 1) % rings[r].length]];
+          expect(Math.abs(signedDistanceMm([pair], place))).toBeCloseTo(Math.abs(mm), 6);
+        }
+      }),
+      { numRuns: 60 },
     );
   });
 

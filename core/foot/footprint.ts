@@ -14,7 +14,8 @@ import {
 } from "../patterns/drawing.ts";
 import { profileOf } from "../patterns/profile.ts";
 import type { Wall } from "../walls/walls.ts";
-import { areaOf, lengthOf, nearestEdge, type Place, type Ring, ringsOutside } from "./offset.ts";
+import { EdgeBuckets } from "./edgeBuckets.ts";
+import { areaOf, lengthOf, type Place, type Ring, ringsOutside } from "./offset.ts";
 import type { FootSettings } from "./settings.ts";
 
 export interface FootBolt {
@@ -171,11 +172,12 @@ function pourHoleIn(piece: readonly Ring[], wantedMm: number): PourHole | null {
   if (all.length === 0) return null;
   const low = [0, 1].map((a) => Math.min(...all.map((place) => place[a])));
   const high = [0, 1].map((a) => Math.max(...all.map((place) => place[a])));
+  const edges = new EdgeBuckets(piece);
   let [best, deepest]: [Place, number] = [[0, 0], 0];
   for (let i = 1; i < TRIES; i++) {
     for (let j = 1; j < TRIES; j++) {
       const at: Place = [low[0] + ((high[0] - low[0]) * i) / TRIES, low[1] + ((high[1] - low[1]) * j) / TRIES];
-      const { mm } = nearestEdge(piece, at);
+      const { mm } = edges.nearest(at);
       if (-mm > deepest) [best, deepest] = [at, -mm];
     }
   }

@@ -3,6 +3,7 @@
  * marching squares (Maple 2003). Level lines of a distance never cross themselves, however hollow the ring.
  */
 import { contours } from "d3-contour";
+import { EdgeBuckets } from "./edgeBuckets.ts";
 
 export type Place = readonly [number, number];
 export type Ring = readonly Place[];
@@ -62,23 +63,6 @@ export interface NearestEdge {
   readonly point: number;
 }
 
-/** @returns the nearest edge of some rings to a place; rings within others are holes */
-export function nearestEdge(rings: readonly Ring[], [x, y]: Place): NearestEdge {
-  let [least2, nearRing, nearPoint, inside] = [Number.POSITIVE_INFINITY, 0, 0, false];
-  rings.forEach((ring, r) => {
-    for (let k = 0; k < ring.length; k++) {
-      const [ax, ay] = ring[k];
-      const [bx, by] = ring[(k + 1) % ring.length];
-      if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
-      const [ux, uy] = [bx - ax, by - ay];
-      const share = Math.max(0, Math.min(1, ((x - ax) * ux + (y - ay) * uy) / (ux * ux + uy * uy || 1)));
-      const away2 = (ax + share * ux - x) ** 2 + (ay + share * uy - y) ** 2;
-      if (away2 < least2) [least2, nearRing, nearPoint] = [away2, r, k];
-    }
-  });
-  return { mm: inside ? -Math.sqrt(least2) : Math.sqrt(least2), ring: nearRing, point: nearPoint };
-}
-
 /** Distances about some rings, on a raster, with the edge that each is measured from. */
 export interface Surroundings {
   readonly raster: Raster;
@@ -89,14 +73,19 @@ export interface Surroundings {
 /** Measured before, by the rings: a foot, its rim and its bolts ask for the same. */
 const measuredBefore = new WeakMap<readonly Ring[], Surroundings>();
 
+const SPARE_MM = 15;
+
 /** @param reachMm how far beyond the rings, mm */
 export function surroundingsOf(rings: readonly Ring[], reachMm: number): Surroundings {
   const held = measuredBefore.get(rings);
   if (held && held.reachMm >= reachMm) return held;
-  const raster = rasterOver(rings, reachMm);
+  // Whoever asks next asks for a little more.
+  const wideMm = reachMm + SPARE_MM;
+  const raster = rasterOver(rings, wideMm);
   const count = raster.size[0] * raster.size[1];
-  const nearest = Array.from({ length: count }, (_, n) => nearestEdge(rings, placeOf(raster, n)));
-  const made = { raster, reachMm, nearest };
+  const edges = new EdgeBuckets(rings);
+  const nearest = Array.from({ length: count }, (_, n) => edges.nearest(placeOf(raster, n)));
+  const made = { raster, reachMm: wideMm, nearest };
   measuredBefore.set(rings, made);
   return made;
 }

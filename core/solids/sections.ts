@@ -20,6 +20,7 @@ import { cellBodies } from "./cellBodies.ts";
 import { fastened } from "./fastened.ts";
 import { type FootBody, footSolid, footSpaces, rimSolid } from "./foot.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
+import { leanSolid } from "./leaner.ts";
 import { type LetterPlace, lettersSolid } from "./letters.ts";
 import { type NumberPlace, numberSolid } from "./number.ts";
 
@@ -76,21 +77,17 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
   const reachMm = thickestMm + 3 * stepMm;
   const exactBandsMm = thicknesses.map((mm): [number, number] => [Math.max(0, mm - stepMm), mm + stepMm]);
   const field = distanceField(inner, { stepMm, reachMm, exactBandsMm }, ctx);
-  return withSolids((solids) => {
-    const jacket = solids.simpler(solids.fromMesh(inner, "The jacket"), SIMPLER_MM);
+  return withSolids(async (solids) => {
+    const jacket = await leanSolid(solids, inner, SIMPLER_MM, "The jacket");
     // The rim is taken out of what is small: the whole jacket is cut as seldom as can be.
     const rim = request.foot && rimSolid(solids, request.foot);
     const rims = rim ? [rim] : [];
-    const shellOf = new Map(
-      thicknesses.map((mm) => {
-        const outside = solids.simpler(
-          solids.fromMesh(outerFace(field, mm, ctx), "The outside of the shell"),
-          SIMPLER_MM,
-        );
-        const shell = solids.minus(outside, jacket);
-        return [mm, boardMm === null ? shell : solids.above(shell, boardMm)];
-      }),
-    );
+    const shellOf = new Map<number, Solid>();
+    for (const mm of thicknesses) {
+      const outside = await leanSolid(solids, outerFace(field, mm, ctx), SIMPLER_MM, "The outside of the shell");
+      const shell = solids.minus(outside, jacket);
+      shellOf.set(mm, boardMm === null ? shell : solids.above(shell, boardMm));
+    }
     const along = request.walls.map((wall) => wall.along);
     const feet = feetOf(solids, jacket, rims, request);
     const spaces = cellBodies({ ...request, shellMm: thickestMm, field, walls: along }, ctx);
