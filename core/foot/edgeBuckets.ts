@@ -1,5 +1,15 @@
 /** Edges of rings by the square of a grid they run through, so that the nearest one is found among few. */
-import type { NearestEdge, Place, Ring } from "./offset.ts";
+
+export type Place = readonly [number, number];
+export type Ring = readonly Place[];
+
+export interface NearestEdge {
+  /** Distance from the nearest edge, mm; below 0 inside the rings. */
+  readonly mm: number;
+  /** Its ring, and the point in that ring that it begins at. */
+  readonly ring: number;
+  readonly point: number;
+}
 
 /** No more squares on a side than this: smaller ones are quicker near an edge, and slower far from all. */
 const MOST_SQUARES = 40;

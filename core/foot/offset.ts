@@ -3,10 +3,9 @@
  * marching squares (Maple 2003). Level lines of a distance never cross themselves, however hollow the ring.
  */
 import { contours } from "d3-contour";
-import { EdgeBuckets } from "./edgeBuckets.ts";
+import { EdgeBuckets, type NearestEdge, type Place, type Ring } from "./edgeBuckets.ts";
 
-export type Place = readonly [number, number];
-export type Ring = readonly Place[];
+export type { Place, Ring } from "./edgeBuckets.ts";
 
 /** A raster's cells, mm at least; a large footprint is told to so many cells of its larger side. */
 const LEAST_CELL_MM = 3;
@@ -53,14 +52,6 @@ export function ringsAbove({ cellMm, size, origin }: Raster, values: ArrayLike<n
         .map(([i, j]): Place => [origin[0] + (i - 0.5) * cellMm, origin[1] + (j - 0.5) * cellMm]),
     ),
   );
-}
-
-export interface NearestEdge {
-  /** Distance from the nearest edge, mm; below 0 inside the rings. */
-  readonly mm: number;
-  /** Its ring, and the point in that ring that it begins at. */
-  readonly ring: number;
-  readonly point: number;
 }
 
 /** Distances about some rings, on a raster, with the edge that each is measured from. */
