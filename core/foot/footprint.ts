@@ -12,7 +12,7 @@ import {
   type SheetLine,
   type SheetText,
 } from "../patterns/drawing.ts";
-import { profileOf } from "../patterns/profile.ts";
+import { LEVEL, profileOf } from "../patterns/profile.ts";
 import type { Wall } from "../walls/walls.ts";
 import { EdgeBuckets } from "./edgeBuckets.ts";
 import { areaOf, lengthOf, type Place, type Ring, ringsOutside } from "./offset.ts";
@@ -91,7 +91,7 @@ export function footprintOf(request: FootprintRequest): Footprint {
 
 /** The outlines of a body just over the board. */
 export function ringsAt(mesh: TriangleMesh, boardMm: number): Place[][] {
-  return profileOf([mesh], "level", boardMm + OVER_BOARD_MM)
+  return profileOf([mesh], LEVEL, boardMm + OVER_BOARD_MM)
     .filter(({ points, closed }) => closed && lengthOf(points) >= CRUMB_MM)
     .map(({ points }) => points.map(([x, y]): Place => [x, y]));
 }

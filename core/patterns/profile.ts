@@ -3,18 +3,41 @@
  * of its edges; stretches that share an edge are one line, exactly.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { Direction } from "../space/directions.ts";
 import { type Drawing, type Point, type SheetLine, type SheetText, textWidthMm } from "./drawing.ts";
 
-/** Planes that profiles are cut along: level at a height, or upright, seen from the front or from the right. */
-export const PROFILE_PLANES = ["level", "front", "side"] as const;
+/** Planes that profiles are cut along: level at a height; upright, seen from the front or from the right; or any other. */
+export const PROFILE_PLANES = ["level", "front", "side", "any"] as const;
 export type ProfilePlane = (typeof PROFILE_PLANES)[number];
 
-/** The axis that a plane stands square to, and the two that its drawing runs along. */
-const AXES: Readonly<Record<ProfilePlane, readonly [across: number, right: number, up: number]>> = {
-  level: [2, 0, 1],
-  front: [1, 0, 2],
-  side: [0, 1, 2],
-};
+/** Directions of length one: that a plane stands square to, and the two that its drawing runs along. */
+export interface CutPlane {
+  readonly across: Direction;
+  readonly right: Direction;
+  readonly up: Direction;
+}
+
+export const LEVEL: CutPlane = { across: [0, 0, 1], right: [1, 0, 0], up: [0, 1, 0] };
+const FRONT: CutPlane = { across: [0, 1, 0], right: [1, 0, 0], up: [0, 0, 1] };
+const SIDE: CutPlane = { across: [1, 0, 0], right: [0, 1, 0], up: [0, 0, 1] };
+
+/**
+ * @param bearingDeg of any plane: turned about the upright from the one seen from the front, anticlockwise from above
+ * @param leanDeg its top leaned towards the viewer
+ */
+export function cutPlane(plane: ProfilePlane, bearingDeg = 0, leanDeg = 0): CutPlane {
+  if (plane === "level") return LEVEL;
+  if (plane === "front") return FRONT;
+  if (plane === "side") return SIDE;
+  const [b, l] = [(bearingDeg * Math.PI) / 180, (leanDeg * Math.PI) / 180];
+  return {
+    across: [-Math.sin(b) * Math.cos(l), Math.cos(b) * Math.cos(l), Math.sin(l)],
+    right: [Math.cos(b), Math.sin(b), 0],
+    up: [Math.sin(b) * Math.sin(l), -Math.cos(b) * Math.sin(l), Math.cos(l)],
+  };
+}
+
+const dot = ([a, b, c]: Direction, [x, y, z]: readonly number[]): number => a * x + b * y + c * z;
 
 export interface ProfileLine {
   /** Which of the meshes it was cut from. */
@@ -27,36 +50,41 @@ export interface ProfileLine {
 /** How far a box reaches across a plane, mm. */
 export function profileRange(
   { min, max }: { readonly min: readonly number[]; readonly max: readonly number[] },
-  plane: ProfilePlane,
+  { across }: CutPlane,
 ): [number, number] {
-  const [across] = AXES[plane];
-  return [min[across], max[across]];
+  const corners = Array.from({ length: 8 }, (_, k) => [0, 1, 2].map((a) => ((k >> a) & 1 ? max[a] : min[a])));
+  const heights = corners.map((corner) => dot(across, corner));
+  return [Math.min(...heights), Math.max(...heights)];
 }
 
-/** @param atMm where the plane lies along the axis it stands square to */
-export function profileOf(meshes: readonly TriangleMesh[], plane: ProfilePlane, atMm: number): ProfileLine[] {
+/** @param atMm where the plane lies along the direction that it stands square to */
+export function profileOf(meshes: readonly TriangleMesh[], plane: CutPlane, atMm: number): ProfileLine[] {
   return meshes.flatMap((mesh, n) => linesOf(mesh, plane, atMm).map((line) => ({ mesh: n, ...line })));
 }
 
 /** A profile's line in space, xyz per point. */
-export function inSpace({ points }: Pick<ProfileLine, "points">, plane: ProfilePlane, atMm: number): Float32Array {
-  const [across, right, up] = AXES[plane];
+export function inSpace(
+  { points }: Pick<ProfileLine, "points">,
+  { across, right, up }: CutPlane,
+  atMm: number,
+): Float32Array {
   const out = new Float32Array(3 * points.length);
   points.forEach(([x, y], k) => {
-    out[3 * k + across] = atMm;
-    out[3 * k + right] = x;
-    out[3 * k + up] = y;
+    for (let a = 0; a < 3; a++) out[3 * k + a] = atMm * across[a] + x * right[a] + y * up[a];
   });
   return out;
 }
 
 function linesOf(
   { positions: p, triangles: t }: TriangleMesh,
-  plane: ProfilePlane,
+  { across, right, up }: CutPlane,
   atMm: number,
 ): Pick<ProfileLine, "closed" | "points">[] {
-  const [across, right, up] = AXES[plane];
-  const isAbove = (v: number) => p[3 * v + across] >= atMm;
+  const heightMm = Float64Array.from(
+    { length: p.length / 3 },
+    (_, v) => across[0] * p[3 * v] + across[1] * p[3 * v + 1] + across[2] * p[3 * v + 2],
+  );
+  const isAbove = (v: number) => heightMm[v] >= atMm;
   const vertices = p.length / 3;
   const places = new Map<number, Point>();
   /** The place where an edge crosses the plane, by the edge's key. */
@@ -64,10 +92,10 @@ function linesOf(
     const [low, high] = a < b ? [a, b] : [b, a];
     const key = low * vertices + high;
     if (!places.has(key)) {
-      const [from, to] = [p[3 * low + across], p[3 * high + across]];
+      const [from, to] = [heightMm[low], heightMm[high]];
       const share = (atMm - from) / (to - from || 1);
-      const at = (axis: number) => p[3 * low + axis] + share * (p[3 * high + axis] - p[3 * low + axis]);
-      places.set(key, [at(right), at(up)]);
+      const at = [0, 1, 2].map((a) => p[3 * low + a] + share * (p[3 * high + a] - p[3 * low + a]));
+      places.set(key, [dot(right, at), dot(up, at)]);
     }
     return key;
   };

@@ -15,7 +15,12 @@ export class LineHandles {
   private handles: readonly LineHandle[] = [];
   private readonly shape = new THREE.SphereGeometry(1, 14, 10);
   private readonly plain = new THREE.MeshBasicMaterial({ color: "#f7f3e8" });
-  private readonly chosen = new THREE.MeshBasicMaterial({ color: "#b3401f", depthTest: false });
+  private readonly chosen = new THREE.MeshBasicMaterial({
+    color: "#b3401f",
+    // Drawn after all that is solid: it is seen through whatever stands before it.
+    depthTest: false,
+    transparent: true,
+  });
   private readonly ring = new THREE.MeshBasicMaterial({ color: "#16305c", side: THREE.BackSide });
 
   set(handles: readonly LineHandle[], radiusMm: number): void {

@@ -243,11 +243,15 @@ export const messages = {
     show: "Draw a profile",
     footprint: "Footprint on the board",
     plane: "Plane",
-    planes: { level: "Level", front: "From the front", side: "From the side" },
+    planes: { level: "Level", front: "Front", side: "Side", any: "Any" },
+    bearing: "Turned",
+    lean: "Leaned",
+    drag: "Its red dots on the stage drag it through the shell.",
     where: {
       level: (at: Shown) => `How high up: ${at}`,
       front: (at: Shown) => `How far back: ${at}`,
       side: (at: Shown) => `How far to the right: ${at}`,
+      any: (at: Shown) => `How far through: ${at}`,
     },
     ofSolids: "Cut through the solid sections, inside and outside.",
     ofJacket:

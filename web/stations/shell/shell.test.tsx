@@ -240,9 +240,9 @@ describe("a profile", () => {
     expect(screen.queryByTestId("profile")).toBeNull();
     await userEvent.click(screen.getByLabelText("Draw a profile"));
     expect(within(screen.getByTestId("profile")).getByRole("img", { name: /^Profile, level, at/ })).toBeDefined();
-    await userEvent.click(part("Profiles").getByRole("button", { name: "From the front" }));
+    await userEvent.click(part("Profiles").getByRole("button", { name: "Front" }));
     const drawn = within(screen.getByTestId("profile"));
-    expect(drawn.getByRole("img", { name: /^Profile, from the front, at/ })).toBeDefined();
+    expect(drawn.getByRole("img", { name: /^Profile, front, at/ })).toBeDefined();
     expect(drawn.getByRole("button", { name: "SVG" }).hasAttribute("disabled")).toBe(false);
   });
 });

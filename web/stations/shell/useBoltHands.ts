@@ -13,7 +13,8 @@ function handleAt({ along }: BuiltWall, { alongMm }: BoltPlace): [number, number
 
 const BEYOND_MM = 8;
 
-export function useBoltHands(walls: readonly BuiltWall[]): void {
+/** @param othersHold something else has the handles while no wall is picked */
+export function useBoltHands(walls: readonly BuiltWall[], othersHold: boolean): void {
   const { stage, listen } = useStage();
   const { wall: number, keyHand, drag } = usePicked();
   const { choose } = useFlangeEdits();
@@ -21,14 +22,14 @@ export function useBoltHands(walls: readonly BuiltWall[]): void {
   const bolts = built?.fastenings.bolts;
   useEffect(() => {
     // Keys in hand have the handles.
-    if (keyHand !== null) return;
+    if (keyHand !== null || (number === null && othersHold)) return;
     const handles = (bolts ?? []).map((bolt, k) => ({
       id: String(k),
       at: handleAt(built as BuiltWall, bolt),
       chosen: false,
     }));
     stage?.setLineHandles(handles);
-  }, [stage, built, bolts, keyHand]);
+  }, [stage, built, bolts, keyHand, number, othersHold]);
   useEffect(() => {
     if (!built?.id || number === null) return;
     const { id, along } = built;

@@ -1,6 +1,6 @@
 import { PROFILE_PLANES, type ProfilePlane } from "../../../../core/patterns/profile.ts";
 import { useShow } from "../../../lib/show.ts";
-import { Choice, Part } from "../../../ui/fields.tsx";
+import { Choice, NumberField, Part } from "../../../ui/fields.tsx";
 import { messages } from "../messages.ts";
 import { type ShownProfile, useProfileChoice } from "../useProfile.ts";
 
@@ -12,7 +12,7 @@ const FOOT_SHARE = 0.005;
 /** A plane through the shell: its profile is drawn on the board and shown on the stage. */
 export function Profiles({ profile }: { profile: ShownProfile | null }) {
   const show = useShow();
-  const { shown, plane, share, set } = useProfileChoice();
+  const { shown, plane, bearingDeg, leanDeg, share, set } = useProfileChoice();
   return (
     <Part title={t.title}>
       <p className="quiet text-sm">{t.what}</p>
@@ -33,6 +33,28 @@ export function Profiles({ profile }: { profile: ShownProfile | null }) {
             options={PROFILE_PLANES.map((value) => ({ value, name: t.planes[value] }))}
             onChange={(value) => set({ plane: value })}
           />
+          {plane === "any" && (
+            <>
+              <NumberField
+                label={t.bearing}
+                unit="°"
+                value={bearingDeg}
+                least={-180}
+                most={180}
+                step={5}
+                onChange={(value) => set({ bearingDeg: value })}
+              />
+              <NumberField
+                label={t.lean}
+                unit="°"
+                value={leanDeg}
+                least={-85}
+                most={85}
+                step={5}
+                onChange={(value) => set({ leanDeg: value })}
+              />
+            </>
+          )}
           <label className="mt-2 block text-sm">
             <span className="quiet">{t.where[plane](profile ? show.length(Math.round(profile.atMm)) : "")}</span>
             <input
@@ -48,6 +70,7 @@ export function Profiles({ profile }: { profile: ShownProfile | null }) {
           <button type="button" className="btn btn-xs" onClick={() => set({ plane: "level", share: FOOT_SHARE })}>
             {t.footprint}
           </button>
+          <p className="quiet mt-1 text-xs">{t.drag}</p>
           <p className="quiet mt-1 text-xs">{profile?.ofSolids ? t.ofSolids : t.ofJacket}</p>
         </>
       )}
