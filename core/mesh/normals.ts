@@ -1,4 +1,5 @@
 /** Normals of a mesh at its vertices. */
+import { type Direction, normalised } from "../space/directions.ts";
 import type { TriangleMesh } from "./mesh.ts";
 import { perMesh } from "./perMesh.ts";
 
@@ -47,3 +48,19 @@ export const vertexNormals = perMesh(
     return { normals, areasMm2 };
   },
 );
+
+/**
+ * Where some vertices face on the whole.
+ * @param neverDown what faces the board is taken to face level
+ * @returns null where they face all ways alike
+ */
+export function facingOf(
+  { normals, areasMm2 }: { readonly normals: Float32Array; readonly areasMm2: Float32Array },
+  members: readonly number[],
+  neverDown = false,
+): Direction | null {
+  const sum: [number, number, number] = [0, 0, 0];
+  for (const v of members) for (let a = 0; a < 3; a++) sum[a] += areasMm2[v] * normals[3 * v + a];
+  if (neverDown) sum[2] = Math.max(0, sum[2]);
+  return Math.hypot(...sum) < 1e-6 ? null : normalised(sum);
+}

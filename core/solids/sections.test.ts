@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { isosurface } from "../field/isosurface.ts";
+import { NearestField } from "../field/nearest.ts";
 import { footAreasMm2 } from "../foot/along.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
@@ -52,6 +53,9 @@ const DOME: [number, number][] = [
   [0, 0],
 ];
 
+/** Faces of neighbours that lie no farther apart than this meet, mm. */
+const MEETS_MM = 0.05;
+
 /** Every edge is shared by two triangles that run along it opposite ways. */
 function isClosed(mesh: TriangleMesh): boolean {
   return !adjacencyOf(mesh).across.includes(OPEN);
@@ -103,6 +107,32 @@ describe("sections as solids", () => {
       // The shell is laid on a jacket of fewer triangles, none of which strays by more than 0.2 mm.
       for (const solid of [a, b])
         expect(bodies.and(solid, jacket).volume() / result.jacket.outerAreaMm2).toBeLessThan(0.1);
+    });
+  });
+
+  it("meet face to face: what faces the other half lies on it, within a twentieth of a millimetre", () => {
+    const document = ballIn(true);
+    const [{ wall, fastenings }] = builtWalls(plan.result.walls, document);
+    const surfaces = plan.solids.map(({ mesh }) => ({ mesh, nearest: NearestField.about(mesh, 6, ctx) }));
+    // From within the shell to the outer edge; bolts and pry slots are cut out of it, and keys are pressed into it.
+    const { foot, head, widthsMm } = wall;
+    let wallMm2 = 0;
+    for (let v = 1; v < widthsMm.length; v++) {
+      const step = Math.hypot(
+        ...[0, 1, 2].map((a) => (foot[3 * v + a] + head[3 * v + a] - foot[3 * v - 3 + a] - head[3 * v - 3 + a]) / 2),
+      );
+      wallMm2 += (step * (widthsMm[v] + widthsMm[v - 1])) / 2;
+    }
+    const holesMm2 = fastenings.bolts.length * Math.PI * (document.shell.flanges.bolts.diameterMm / 2) ** 2;
+    surfaces.forEach(({ mesh: { positions: p, triangles: t } }, k) => {
+      const other = surfaces[1 - k].nearest;
+      let meets = 0;
+      for (let n = 0; n < t.length; n += 3) {
+        const at = [0, 1, 2].map((a) => (p[3 * t[n] + a] + p[3 * t[n + 1] + a] + p[3 * t[n + 2] + a]) / 3);
+        if (other.distance(at[0], at[1], at[2]) <= MEETS_MM)
+          meets += areaAndVolume({ positions: p, triangles: t.subarray(n, n + 3) }).areaMm2;
+      }
+      expect(meets).toBeGreaterThan(0.85 * (wallMm2 - holesMm2));
     });
   });
 

@@ -1,7 +1,8 @@
 /** What is done to sections by lines: split one by a new line or a ring, merge two, and say which vertex is whose. */
 
 import { connectedPieces, floodFrom } from "../../mesh/flood.ts";
-import { type Direction, normalised } from "../../space/directions.ts";
+import { facingOf } from "../../mesh/normals.ts";
+import type { Direction } from "../../space/directions.ts";
 import { labelsFrom, type SidedLine } from "../lines/network.ts";
 import { SegmentIndex, sideOf } from "../lines/segments.ts";
 import { endsOf, type Place, placeAt, placeOn, samePlace } from "./handles.ts";
@@ -160,7 +161,7 @@ function part(surface: Surface, layout: Layout, points: number[], closed: boolea
   // The larger part keeps the section's number, whichever side of the line it lies on.
   const isTurned = leftMm2 < rightMm2;
   const numberOf = (side: number) => (isTurned ? own + fresh - side : side);
-  const pull = closed ? facingOf(surface, sides, isTurned ? own : fresh) : layout.sections[own].pull;
+  const pull = closed ? pullOver(surface, sides, isTurned ? own : fresh) : layout.sections[own].pull;
   const bordering = rebordered(surface, layout.lines, { label, sides, line, own, fresh, numberOf });
   const laid = { ...line, left: numberOf(own), right: numberOf(fresh) };
   return { ok: true, layout: { sections: [...layout.sections, { pull }], lines: [...bordering, laid] } };
@@ -295,14 +296,9 @@ function cutAt(lines: readonly LaidLine[], place: Place): LaidLine[] {
 }
 
 /** Where a part of the surface faces on the whole; never into the board. */
-function facingOf(surface: Surface, sides: Uint8Array, side: number): Direction {
-  const sum = [0, 0, 0];
-  sides.forEach((own, v) => {
-    if (own !== side) return;
-    for (let a = 0; a < 3; a++) sum[a] += surface.areasMm2[v] * surface.normals[3 * v + a];
-  });
-  if (surface.boardMm !== null) sum[2] = Math.max(0, sum[2]);
-  return Math.hypot(...sum) > 1e-6 ? normalised(sum as unknown as Direction) : [0, 0, 1];
+function pullOver(surface: Surface, sides: Uint8Array, side: number): Direction {
+  const members = [...sides.keys()].filter((v) => sides[v] === side);
+  return facingOf(surface, members, surface.boardMm !== null) ?? [0, 0, 1];
 }
 
 /** Sections that share a line with another. */

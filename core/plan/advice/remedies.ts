@@ -5,8 +5,7 @@
  */
 import type { JobContext } from "../../job/context.ts";
 import { siliconeMassG } from "../../materials/silicone.ts";
-import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { vertexNormals } from "../../mesh/normals.ts";
+import { facingOf, vertexNormals } from "../../mesh/normals.ts";
 import { meshNeighbours } from "../../parting/graph/graph.ts";
 import { plugPatch } from "../../parting/graph/plugPatch.ts";
 import { treated, withPull } from "../../parting/layout/edit.ts";
@@ -15,7 +14,7 @@ import { fairLine } from "../../parting/lines/fair.ts";
 import { networkOf } from "../../parting/lines/network.ts";
 import type { PullRange } from "../../parting/search/pullRange.ts";
 import type { Cells } from "../../release/cells.ts";
-import { type Direction, dot, normalised } from "../../space/directions.ts";
+import { type Direction, dot } from "../../space/directions.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { PlannedSection, ProvenParting } from "../proof/parting.ts";
 
@@ -209,7 +208,7 @@ function plugged({ parting, layout, plan, section }: Held): Candidate | null {
   const members = [...label.keys()].filter((v) => label[v] === fresh);
   const left = label.reduce((sum, s) => sum + (s === own ? 1 : 0), 0);
   if (members.length < LEAST_PLUG_VERTICES || left < members.length) return null;
-  const pull = facingOf(plan.surveyMesh, members);
+  const pull = facingOf(vertexNormals(plan.surveyMesh), members);
   if (!pull) return null;
   const sections = [...layout.sections, { pull }];
   return candidate("plug", {
@@ -235,14 +234,6 @@ function labelledWithPlug(plan: ProvenParting, section: PlannedSection, fresh: n
     fresh,
   );
   return label;
-}
-
-/** Where some vertices of a mesh face on the whole; null where they face all ways alike. */
-function facingOf(mesh: TriangleMesh, members: readonly number[]): Direction | null {
-  const { normals, areasMm2 } = vertexNormals(mesh);
-  const sum = [0, 0, 0];
-  for (const v of members) for (let a = 0; a < 3; a++) sum[a] += areasMm2[v] * normals[3 * v + a];
-  return Math.hypot(...sum) < 1e-6 ? null : normalised([sum[0], sum[1], sum[2]]);
 }
 
 /** The lines with the plug's own; where it lies within its section that is a ring, and no other line moves. */
