@@ -149,6 +149,35 @@ describe("a remedy that is taken", () => {
     expect(line.quantity).toBeCloseTo(6 * 0.045 * 0.06, 6);
   });
 
+  it("is a step of the work, with how long it dries, before what it keeps apart", () => {
+    const { taken } = planned({
+      touching: {
+        answers: [
+          { rule: "gypsum-water-clay", how: "met", reason: "" },
+          { rule: "silicone-board", how: "met", reason: "" },
+        ],
+      },
+    });
+    const plain = planned({}).taken;
+    const own = taken.tasks.filter(({ id }) => id.startsWith("seal-"));
+    const at = (id: string) => taken.tasks.findIndex((task) => task.id === id);
+    expect(own.length).toBeGreaterThan(0);
+    for (const { id, name, handsMin, waitMin } of own) {
+      expect(name).toMatch(/^Seal the (walls|board): /);
+      expect(handsMin).toBeGreaterThan(0);
+      expect(waitMin).toBeGreaterThanOrEqual(0);
+      expect(at(id)).toBeLessThan(at(id.endsWith("walls") ? "section-1" : "coat-1"));
+    }
+    const more = own.reduce((sum, { handsMin }) => sum + handsMin, 0);
+    expect(taken.handsMin - plain.handsMin).toBeCloseTo(more, 9);
+    expect(taken.handsWorking.inputs.find(({ name }) => name === "sealing")?.value).toBeCloseTo(more, 9);
+    expect(taken.costParts.filter(({ kind }) => kind === "work").map(({ name }) => name)).toEqual(
+      own.map(({ name }) => name),
+    );
+  });
+});
+
+describe("pots of other materials", () => {
   it("count the drops of another thickener, as much of it as that asks for, on the card and on the list", () => {
     const own: OwnEntry = {
       ...{ id: "own-thickener", name: "Old thickener", unit: "kg", group: "additives", family: "none" },

@@ -16,9 +16,9 @@ import {
 import { coatSilicones, type PlanDocument } from "../plan/document/document.ts";
 import type { ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
-import { touchingOf } from "./contacts.ts";
 import { boltLines, type Fixings, jacketKeysG } from "./fixings.ts";
 import { CLAY_BEYOND_MM, CLAY_WALL_MM, wallsMm2 } from "./flanges.ts";
+import { type Sealing, sealings } from "./sealings.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 import { websOf } from "./webs.ts";
 
@@ -72,7 +72,7 @@ export function quantitiesOf(
     holePlugs(document, jacket.stopsMm3 * (1 - clayShare)),
     fillPlugs(parting.plugMm3),
     ...seamMaterials(seam),
-    ...remedies(document, jacket, parting, fixings),
+    ...remedies(sealings(document, jacket, parting, fixings)),
   ].filter((line) => line.quantity > 0);
   return { siliconeG, coatsG, fillG, keysG, materials: asChosen(materials, document.materials) };
 }
@@ -239,43 +239,26 @@ function seamMaterials({ releasedMm2, shims, lengthMm }: SeamTakeoff): MaterialL
   ];
 }
 
-/** What remedies that were taken ask for: a sealer over what it has to cover. */
-function remedies(
-  document: PlanDocument,
-  jacket: JacketTotals,
-  parting: PartingTotals,
-  { boardMm2 = BOARD_MM2 }: Fixings,
-): MaterialLine[] {
-  const met = new Set(document.touching.answers.filter(({ how }) => how === "met").map(({ rule }) => rule));
-  const lines = touchingOf(document).flatMap(({ rule: { id, takes, what }, at }): MaterialLine[] => {
-    if (!met.has(id) || !takes || takes.gPerM2 === 0) return [];
-    const areaMm2 = at === "walls" ? wallsMm2(document, parting) : at === "board" ? boardMm2 : jacket.outerAreaMm2;
-    return [
-      {
-        material: takes.material,
-        use: "sealing",
-        group: "sundries",
-        quantity: ((areaMm2 / MM2_PER_M2) * takes.gPerM2) / 1000,
-        unit: "kg",
-        working: {
-          formula: `${what} Area × what a m² takes`,
-          inputs: [
-            { name: "area", value: areaMm2 / MM2_PER_M2, unit: "m²" },
-            { name: "takes", value: takes.gPerM2, unit: "g/m²" },
-          ],
-        },
+/** What remedies that were taken ask for: one line a material, however many rules ask for it. */
+function remedies(sealed: readonly Sealing[]): MaterialLine[] {
+  const lines = sealed.map(
+    ({ takes, what, areaM2 }): MaterialLine => ({
+      ...{ material: takes.material, use: "sealing", group: "sundries", unit: "kg" },
+      quantity: (areaM2 * takes.gPerM2) / 1000,
+      working: {
+        formula: `${what} Area × what a m² takes`,
+        inputs: [
+          { name: "area", value: areaM2, unit: "m²" },
+          { name: "takes", value: takes.gPerM2, unit: "g/m²" },
+        ],
       },
-    ];
-  });
-  // One line a material, however many rules ask for it.
+    }),
+  );
   return [...new Set(lines.map(({ material }) => material))].map((material) => {
     const own = lines.filter((line) => line.material === material);
     return { ...own[0], quantity: own.reduce((sum, { quantity }) => sum + quantity, 0) };
   });
 }
-
-/** A base board is taken to be so large until its footprint is drawn, mm2. */
-const BOARD_MM2 = 1_000_000;
 
 function wallsAndRelease(document: PlanDocument, jacket: JacketTotals, parting: PartingTotals): MaterialLine[] {
   const wallMm2 = wallsMm2(document, parting);

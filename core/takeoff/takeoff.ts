@@ -17,6 +17,7 @@ import { flangeAreasMm2 } from "./flanges.ts";
 import { potRows } from "./pots.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
+import { sealings } from "./sealings.ts";
 import { sundryLines } from "./sundries.ts";
 import { handsWorking, tasksOf } from "./tasks.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
@@ -58,7 +59,8 @@ export function takeoff(
   const shell = shellTakeoff(layups, spanAsBuilt(span, fixings, layups), terms);
   const quantities = quantitiesOf(document, jacket, parting, shell, fixings);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
-  const tasks = tasksOf(document, jacket, parting, shell, rates);
+  const sealed = sealings(document, jacket, parting, fixings);
+  const tasks = tasksOf(document, jacket, parting, shell, rates, sealed);
   const handsMin = tasks.reduce((sum, task) => sum + task.handsMin, 0);
   const finishMin = ((parting.partingLengthMm + seam.lengthMm) / 1000) * rates.finishMinPerM * document.brief.edition;
   const pots = potRows(document, parting, quantities, fixings);
@@ -93,7 +95,7 @@ export function takeoff(
     tasks,
     handsMin,
     finishMin,
-    handsWorking: handsWorking(document, jacket, parting, shell, rates),
+    handsWorking: handsWorking(document, jacket, parting, shell, rates, sealed),
     ...cost,
   };
 }

@@ -10,6 +10,7 @@ import { type ShellTakeoff, shellSystem } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import { MM2_PER_M2, MM3_PER_LITRE } from "../units/index.ts";
 import type { Rates } from "./rates.ts";
+import { type Sealing, sealingTasks } from "./sealings.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 
 /** Webs, then coats, then what is filled over them, then sections from the lowest up, then opening. */
@@ -19,6 +20,7 @@ export function tasksOf(
   parting: PartingTotals,
   shell: ShellTakeoff,
   rates: Rates,
+  sealed: readonly Sealing[],
 ): Task[] {
   const { seam } = document.jacket;
   const fills = laidLitres(parting);
@@ -29,8 +31,10 @@ export function tasksOf(
   return [
     ...hands("webs", "Webs of clay", fills.webs * rates.fillMinPerL),
     ...(seam.school === "cut" ? [] : makeSeam),
+    ...sealingTasks(sealed, "coats", document),
     ...coatTasks(document, jacket, rates),
     ...hands("fills", "Clay and plugs for fills", fills.overJacket * rates.fillMinPerL),
+    ...sealingTasks(sealed, "sections", document),
     ...sectionTasks(document, parting, shell, rates),
     ...hands("lift", "Lift the piece in its mould", isLifted ? rates.liftMin : 0),
     ...(seam.school === "cut" ? makeSeam : []),
@@ -92,13 +96,16 @@ export function handsWorking(
   parting: PartingTotals,
   shell: ShellTakeoff,
   rates: Rates,
+  sealed: readonly Sealing[],
 ): Working {
+  const sealing = [...sealingTasks(sealed, "coats", document), ...sealingTasks(sealed, "sections", document)];
+  const sealMin = sealing.reduce((sum, { handsMin }) => sum + handsMin, 0);
   const laidMm2 = parting.sections.reduce((sum, { areaMm2 }, k) => sum + areaMm2 * shell.sectionLayers[k], 0);
   const fills = laidLitres(parting);
   const lifts = parting.sections.some(({ lifted }) => lifted) ? 1 : 0;
   return {
     formula:
-      "jacket × coats × min/m² + shell, every layer × min/m² + parting metres × min/m + sections × set-up + fills laid × min/l + lifts × min + jacket seam",
+      "jacket × coats × min/m² + shell, every layer × min/m² + parting metres × min/m + sections × set-up + fills laid × min/l + lifts × min + jacket seam + sealing",
     inputs: [
       { name: "jacket", value: jacket.outerAreaMm2 / MM2_PER_M2, unit: "m²" },
       { name: "coats", value: document.jacket.coats.length, unit: `at ${rates.coatMinPerM2} min/m²` },
@@ -108,6 +115,7 @@ export function handsWorking(
       { name: "fills laid", value: fills.webs + fills.overJacket, unit: `l at ${rates.fillMinPerL} min/l` },
       { name: "lifts", value: lifts, unit: `at ${rates.liftMin} min` },
       { name: "jacket seam", value: seamMin(document), unit: "min" },
+      { name: "sealing", value: sealMin, unit: "min" },
     ],
   };
 }
