@@ -165,6 +165,8 @@ const takeoff = z.object({
     .array(
       z.object({
         ...{ kind: z.enum(COST_KINDS), number, name: z.string(), materialsMinor: number, handsMinor: number },
+        handsMin: number,
+        takes: z.array(z.object({ material: z.union([kinds(MATERIAL_IDS), ownId]), quantity: number })),
       }),
     )
     .default([]),

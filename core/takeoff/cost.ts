@@ -26,12 +26,20 @@ export interface Cost {
  */
 export const COST_KINDS = ["coat", "fills", "keys", "section", "sundries", "work", "finish"] as const;
 
+export interface CostTake {
+  readonly material: MaterialKey;
+  readonly quantity: number;
+}
+
 export interface CostPart {
   readonly kind: (typeof COST_KINDS)[number];
   /** Of the coat or the section; 0 for all others. */
   readonly number: number;
   /** Of the work. */
   readonly name: string;
+  /** What it takes of every material, in its unit, and of hands, minutes. */
+  readonly takes: readonly CostTake[];
+  readonly handsMin: number;
   /** Minor units of money, not rounded. */
   readonly materialsMinor: number;
   readonly handsMinor: number;
@@ -89,52 +97,51 @@ export function layerMinorPerM2({ takes }: Pick<ShellLayer, "takes">, units: Uni
 export function costOf(request: CostRequest, rates: Rates): Cost {
   const { document, sections, materials, tasks, finishMin } = request;
   const units = unitPrices(materials, rates, document.materials.own);
-  const minorOf = ({ material, quantity }: Pick<MaterialLine, "material" | "quantity">) => quantity * units[material];
   const hoursMinor = (minutes: number) => (minutes / 60) * rates.hourMinor;
-  const handsOf = (id: string) =>
-    hoursMinor(sum(tasks.filter((task) => task.id === id).map(({ handsMin }) => handsMin)));
+  const minorOf = (takes: readonly CostTake[]) =>
+    sum(takes.map(({ material, quantity }) => quantity * units[material]));
+  const minutesOf = (id: string) => sum(tasks.filter((task) => task.id === id).map(({ handsMin }) => handsMin));
   const part = (
     kind: CostPart["kind"],
     number: number,
-    materialsMinor: number,
-    handsMinor: number,
+    takes: readonly CostTake[],
+    handsMin: number,
     name = "",
-  ): CostPart => ({ kind, number, name, materialsMinor, handsMinor });
-  const inJacket = jacketShares(request, minorOf);
+  ): CostPart => ({
+    ...{ kind, number, name, takes, handsMin },
+    materialsMinor: minorOf(takes),
+    handsMinor: hoursMinor(handsMin),
+  });
+  const { coats, fills, keys } = jacketShares(request);
   const inShell = request.shell.sectionTakes.map((takes) =>
-    sum([...takes].map(([material, quantity]) => minorOf({ material, quantity }))),
+    [...takes].map(([material, quantity]): CostTake => ({ material, quantity })),
   );
-  const all = sum(materials.map(minorOf));
-  const told = new Set([
-    "fills",
-    ...inJacket.coats.map((_, k) => `coat-${k + 1}`),
-    ...sections.map((n) => `section-${n}`),
-  ]);
+  const told = new Set(["fills", ...coats.map((_, k) => `coat-${k + 1}`), ...sections.map((n) => `section-${n}`)]);
   const costParts = [
-    ...inJacket.coats.map((minor, k) => part("coat", k + 1, minor, handsOf(`coat-${k + 1}`))),
-    part("fills", 0, inJacket.fills, handsOf("fills")),
-    part("keys", 0, inJacket.keys, 0),
-    ...sections.map((number, k) => part("section", number, inShell[k], handsOf(`section-${number}`))),
-    part("sundries", 0, Math.max(0, all - sum([...inJacket.coats, inJacket.fills, inJacket.keys, ...inShell])), 0),
-    ...tasks
-      .filter(({ id }) => !told.has(id))
-      .map(({ name, handsMin }) => part("work", 0, 0, hoursMinor(handsMin), name)),
-    part("finish", 0, 0, hoursMinor(finishMin)),
+    ...coats.map((takes, k) => part("coat", k + 1, takes, minutesOf(`coat-${k + 1}`))),
+    part("fills", 0, fills, minutesOf("fills")),
+    part("keys", 0, keys, 0),
+    ...sections.map((number, k) => part("section", number, inShell[k], minutesOf(`section-${number}`))),
+    part("sundries", 0, leftOf(materials, [...coats, fills, keys, ...inShell]), 0),
+    ...tasks.filter(({ id }) => !told.has(id)).map(({ name, handsMin }) => part("work", 0, [], handsMin, name)),
+    part("finish", 0, [], finishMin),
   ].filter(({ materialsMinor, handsMinor }) => materialsMinor + handsMinor > 0);
   const hours = (name: string, minutes: number) => ({
     ...{ name, value: minutes / 60, unit: `h at ${rates.currency} ${rates.hourMinor / 100}` },
   });
-  const money = (name: string, minor: number) => ({ name, value: minor / 100, unit: rates.currency });
-  const jacket = sum([...inJacket.coats, inJacket.fills, inJacket.keys]);
+  const of = (name: string, kinds: readonly CostPart["kind"][]) => {
+    const own = costParts.filter(({ kind }) => kinds.includes(kind));
+    return { name, value: sum(own.map(({ materialsMinor }) => materialsMinor)) / 100, unit: rates.currency };
+  };
   return {
     costMinor: Math.round(sum(costParts.map(({ materialsMinor, handsMinor }) => materialsMinor + handsMinor))),
     ...{ costParts, units },
     costWorking: {
       formula: "materials, each × what a unit of it costs, + hours × rate",
       inputs: [
-        money("jacket", jacket),
-        money("shell", sum(inShell)),
-        money("sundries", all - jacket - sum(inShell)),
+        of("jacket", ["coat", "fills", "keys"]),
+        of("shell", ["section"]),
+        of("sundries", ["sundries"]),
         hours("finishing every cast", finishMin),
         hours("hands", sum(tasks.map(({ handsMin }) => handsMin))),
       ],
@@ -142,14 +149,28 @@ export function costOf(request: CostRequest, rates: Rates): Cost {
   };
 }
 
+/** What of everything that is bought is in none of some parts. */
+function leftOf(materials: readonly MaterialLine[], parts: readonly (readonly CostTake[])[]): CostTake[] {
+  const left = new Map<MaterialKey, number>();
+  for (const { material, quantity } of materials) left.set(material, (left.get(material) ?? 0) + quantity);
+  for (const { material, quantity } of parts.flat()) left.set(material, (left.get(material) ?? 0) - quantity);
+  return [...left]
+    .filter(([, quantity]) => quantity > LEFT)
+    .map(([material, quantity]): CostTake => ({ material, quantity }));
+}
+
+/** Less than this of a unit is what sums in another order differ by. */
+const LEFT = 1e-9;
+
 /**
- * What the jacket's materials come to for every coat, for fills and for keys: silicones and pigment by what is laid of them,
- * thickener by what is thickened, gauze by the coats that have it.
+ * What every coat, the fills and the keys take: silicones and pigment by what is laid of them, thickener by what is thickened,
+ * gauze by the coats that have it.
  */
-function jacketShares(
-  { document, quantities, materials }: CostRequest,
-  minorOf: (line: MaterialLine) => number,
-): { readonly coats: number[]; readonly fills: number; readonly keys: number } {
+function jacketShares({ document, quantities, materials }: CostRequest): {
+  readonly coats: CostTake[][];
+  readonly fills: CostTake[];
+  readonly keys: CostTake[];
+} {
   const { jacket } = document;
   const silicones = coatSilicones(jacket);
   const laid = [
@@ -159,23 +180,23 @@ function jacketShares(
     { g: quantities.fillG, silicone: jacket.silicone, thickened: true, gauze: false },
     { g: quantities.keysG, silicone: jacket.silicone, thickened: false, gauze: false },
   ];
-  const shares = laid.map(() => 0);
-  for (const line of materials) {
-    if (line.group !== "jacket") continue;
-    const { group } = entryOf(line.material, document.materials.own);
+  const takes = laid.map((): CostTake[] => []);
+  for (const { material, quantity, group: use, unit } of materials) {
+    if (use !== "jacket") continue;
+    const { group } = entryOf(material, document.materials.own);
     const isOf = (each: (typeof laid)[number]) => {
-      if (group === "silicones") return each.silicone === line.material;
-      if (line.unit === "m2") return each.gauze;
-      return line.material === "silicone-pigment" || each.thickened;
+      if (group === "silicones") return each.silicone === material;
+      if (unit === "m2") return each.gauze;
+      return material === "silicone-pigment" || each.thickened;
     };
     const weights = laid.map((each) => (isOf(each) ? each.g : 0));
     const whole = sum(weights) || 1;
     weights.forEach((weight, k) => {
-      shares[k] += (minorOf(line) * weight) / whole;
+      if (weight > 0) takes[k].push({ material, quantity: (quantity * weight) / whole });
     });
   }
   const coats = jacket.coats.length;
-  return { coats: shares.slice(0, coats), fills: shares[coats], keys: shares[coats + 1] };
+  return { coats: takes.slice(0, coats), fills: takes[coats], keys: takes[coats + 1] };
 }
 
 function sum(values: readonly number[]): number {

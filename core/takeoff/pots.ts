@@ -5,6 +5,7 @@
 import { entryOf, type SiliconeKey } from "../materials/catalogue.ts";
 import { type ChosenMaterials, chosenFor } from "../materials/chosen.ts";
 import {
+  greatestPot,
   hardenedAt,
   type MixingSettings,
   type Mixture,
@@ -14,6 +15,7 @@ import {
   type Weighed,
   weighOut,
 } from "../materials/mixing.ts";
+import type { Working } from "../materials/property.ts";
 import { SILICONE, siliconeOf, thickenerPer100 } from "../materials/silicone.ts";
 import { coatSilicones, layTerms, type PlanDocument } from "../plan/document/document.ts";
 import { shellLayers, wasteOf } from "../shell/index.ts";
@@ -37,6 +39,8 @@ export interface PotRow {
   /** What ends on the work, and what stays in bucket and brush, g. */
   readonly laidG: number;
   readonly lossG: number;
+  /** How what is laid, and the size of a pot, come about. */
+  readonly working: Working;
   /** What the last pot leaves, because pots are of a round size, g. */
   readonly leftOverG: number;
   readonly pots: Pots;
@@ -85,6 +89,13 @@ export function siliconeMix(silicone: SiliconeKey, materials: ChosenMaterials, t
   };
 }
 
+/** How what is laid of silicone comes about. */
+const LAID = {
+  coat: "space between the offsets that the coat lies between, with its share of rim and streamlining × density",
+  fills: "fills of silicone × density",
+  keys: "keys × volume of one × density",
+} as const;
+
 function jacketRows(
   { jacket, materials, mixing }: PlanDocument,
   { coatsG, fillG, keysG }: Pick<Quantities, "coatsG" | "fillG" | "keysG">,
@@ -96,6 +107,10 @@ function jacketRows(
       laidG,
       SILICONE.wasteShare.value,
       mixing,
+      {
+        formula: LAID[kind],
+        inputs: [{ name: "density", value: siliconeOf(silicone, materials.own).densityGPerCm3, unit: "g/cm³" }],
+      },
     );
   const silicones = coatSilicones(jacket);
   return [
@@ -119,19 +134,45 @@ function shellRows(document: PlanDocument, parting: PartingTotals, fixings: Fixi
     shellLayers(layups[s], layTerms(document)).flatMap(({ name, pot }) => {
       if (!pot) return [];
       const laidG = (areasMm2[s] * pot.gPerM2 + flanges[s] * pot.flangeGPerM2) / MM2_PER_M2;
-      return [rowOf({ kind: "layer", number, name }, pot.mixture, laidG, wasteOf(layups[s]), document.mixing)];
+      const laid = {
+        formula: "skin × what a m² takes + flanges × what a m² of them takes",
+        inputs: [
+          { name: "skin", value: areasMm2[s] / MM2_PER_M2, unit: `m² at ${Math.round(pot.gPerM2)} g` },
+          { name: "flanges", value: flanges[s] / MM2_PER_M2, unit: `m² at ${Math.round(pot.flangeGPerM2)} g` },
+        ],
+      };
+      const step = { kind: "layer", number, name } as const;
+      return [rowOf(step, pot.mixture, laidG, wasteOf(layups[s]), document.mixing, laid)];
     }),
   );
 }
 
-function rowOf(step: PotRow["step"], mixture: Mixture, laidG: number, waste: number, mixing: MixingSettings): PotRow {
+function rowOf(
+  step: PotRow["step"],
+  mixture: Mixture,
+  laidG: number,
+  waste: number,
+  mixing: MixingSettings,
+  laid: Working,
+): PotRow {
   const lossG = laidG * waste;
   const needG = laidG + lossG;
   const isTooCold = mixture.leastC !== null && mixing.temperatureC < mixture.leastC;
   const own = hardenedAt(mixture, mixing.temperatureC);
   const inHeat = hardenedAt(mixture, HOT_C);
   const pots = potsFor(needG, own, mixing);
+  const greatest = greatestPot(own, mixing);
   return {
+    working: {
+      formula: `${laid.formula}; × (1 + waste); in as few equal pots as are no larger than the greatest, of a round size`,
+      inputs: [
+        ...laid.inputs,
+        { name: "laid", value: laidG, unit: "g" },
+        { name: "waste", value: waste, unit: "share" },
+        { name: "greatest pot", value: greatest.g, unit: "g" },
+        { name: "pots", value: pots.count, unit: `of ${Number(pots.eachG.toPrecision(4))} g` },
+      ],
+    },
     ...{ step, mixture: own, laidG, lossG, pots },
     leftOverG: Math.max(0, pots.count * pots.eachG - needG),
     card: weighOut(own, pots.eachG, mixing),

@@ -5,6 +5,7 @@ import { HOT_C, HURRY_MIN, LONG_MIN, type PotRow } from "../../../core/takeoff/p
 import { parseWeighedG } from "../../../core/units/index.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
+import { WorkingNote } from "../../ui/Figure.tsx";
 import { Caution } from "../../ui/fields.tsx";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
@@ -130,6 +131,12 @@ function Card({ row, coats, mixing, show }: { row: PotRow; coats: number; mixing
           {pots.by === "time" && t.working(mixing.people, mixing.pace, mixture.gPerMin, Math.round(row.potMin ?? 0))}{" "}
           {t.loss(show.mass(lossG))} {leftOverText(row, coats, show)} {stirText(row)}
         </p>
+        <details className="mt-1">
+          <summary className="cursor-pointer list-none text-xs underline decoration-dotted underline-offset-4">
+            {t.howSo}
+          </summary>
+          <WorkingNote working={row.working} />
+        </details>
       </div>
       {mixture.parts.length > 1 && <Overpoured row={row} stepG={stepG} show={show} />}
     </div>

@@ -78,6 +78,8 @@ export const messages = {
     materials: "Materials",
     hands: "Hands",
     together: "Together",
+    formula: "every material × what a unit of it costs, + hours × rate",
+    at: (unit: Shown, price: Shown) => `${unit} at ${price}`,
     inAll: "In all",
     perCast: (edition: number) => (edition === 1 ? "For the one cast" : `For each of ${edition} casts`),
     jacket: "Jacket",
@@ -210,6 +212,7 @@ export const messages = {
       `${names}: less than ${minutes} minutes. Take a slower one, cool it, or lay it with more hands.`,
     slow: (names: Shown, minutes: Shown) =>
       `${names}: more than ${minutes} minutes. A faster catalyst, or a warmer room, saves days.`,
+    howSo: "How it was worked out",
     soak: "Sift the powder into the water, let it soak for two minutes untouched, then stir.",
     air: "Stir slowly, scrape sides and bottom, and pour into a clean vessel. Under vacuum it rises to several times its height: take a flared vessel, filled by a quarter.",
     how: "Each pot is no larger than can be laid in four fifths of its pot life, nor than bucket and scale hold. Pot life halves for every ten degrees warmer: a rule of thumb; the data sheet wins.",
