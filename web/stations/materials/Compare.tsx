@@ -143,7 +143,7 @@ function Shells({ shells, document }: { shells: readonly ComparedShell[]; docume
                       </button>
                     )}
                   </td>
-                  <td>{show.length(Math.round(10 * shell.thicknessMm) / 10)}</td>
+                  <td className="whitespace-nowrap">{show.length(Math.round(10 * shell.thicknessMm) / 10)}</td>
                   <td className="whitespace-nowrap">{show.mass(shell.heaviestG)}</td>
                   <td className="whitespace-nowrap">{show.mass(shell.totalG)}</td>
                   <td className="whitespace-nowrap">{show.hours(shell.handsMin)}</td>

@@ -144,8 +144,9 @@ function Card({ row, coats, mixing, show }: { row: PotRow; coats: number; mixing
 }
 
 /** How it is stirred: gypsum is sifted and soaks; whatever is whipped holds air. */
-export function stirText({ mixture: { hastens } }: PotRow): string {
-  return hastens ? t.air : t.soak;
+export function stirText({ step: { kind }, mixture: { hastens } }: PotRow): string {
+  if (kind !== "layer") return `${t.stir} ${t.air}`;
+  return hastens ? t.stir : t.soak;
 }
 
 /** Less than this is not worth a word, g. */

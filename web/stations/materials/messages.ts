@@ -214,7 +214,8 @@ export const messages = {
       `${names}: more than ${minutes} minutes. A faster catalyst, or a warmer room, saves days.`,
     howSo: "How it was worked out",
     soak: "Sift the powder into the water, let it soak for two minutes untouched, then stir.",
-    air: "Stir slowly, scrape sides and bottom, and pour into a clean vessel. Under vacuum it rises to several times its height: take a flared vessel, filled by a quarter.",
+    stir: "Stir slowly, scrape sides and bottom, and pour into a clean vessel.",
+    air: "Under vacuum it rises to several times its height: take a flared vessel, filled by a quarter.",
     how: "Each pot is no larger than can be laid in four fifths of its pot life, nor than bucket and scale hold. Pot life halves for every ten degrees warmer: a rule of thumb; the data sheet wins.",
   },
   touching: {
