@@ -61,7 +61,8 @@ function level(axis: Direction): Direction {
   return Math.abs(axis[2]) < LEVEL ? normalised([axis[0], axis[1], 0]) : axis;
 }
 
-function centroid(points: Float32Array, weights: Float32Array): number[] {
+/** The weighted middle of points, xyz each. */
+export function centroid(points: Float32Array, weights: Float32Array): number[] {
   const sum = [0, 0, 0];
   let total = 0;
   for (let v = 0; v < weights.length; v++) {
@@ -72,7 +73,7 @@ function centroid(points: Float32Array, weights: Float32Array): number[] {
 }
 
 /** Weighted second moments about a centre: a symmetric 3 x 3 matrix by rows. */
-function spread(points: Float32Array, weights: Float32Array, about: readonly number[]): number[] {
+export function spread(points: Float32Array, weights: Float32Array, about: readonly number[]): number[] {
   const m = new Array<number>(9).fill(0);
   for (let v = 0; v < weights.length; v++) {
     for (let a = 0; a < 3; a++) {

@@ -107,7 +107,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         </Part>
       )}
       <SolidSections planning={planning} document={document} pieceName={piece.name} />
-      {bundle && <LugPlaces lugs={lugs} document={document} box={bundle.figures.report.piece.boxMm} />}
+      {bundle && <LugPlaces lugs={lugs} document={document} plan={bundle} />}
       {walls.length > 0 && (
         <Part title={messages.totals.title}>
           <Figure label={messages.totals.sheet}>{show.area(totals.sheetMm2)}</Figure>

@@ -190,6 +190,8 @@ export const messages = {
     none: (section: Shown) => `Section ${section}: no room for loops over its middle. Sling it with straps.`,
     how: "Build a loop of soaked jute rope, or of glass rovings, into the last layers at each place, a hand's length either way.",
     more: "Plan with one section more",
+    neck: (section: Shown, length: Shown, place: Shown) =>
+      `Part section ${section} at its neck: ${length} across, ${place}`,
     tooHeavy: (section: Shown) => `Section ${section} is more than two people lift.`,
   },
   jacketKeys: {

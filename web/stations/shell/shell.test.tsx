@@ -148,6 +148,11 @@ describe("the solid sections", () => {
     expect(table.getByText("a hoist")).toBeDefined();
     expect(table.getByText(/^3\.00.kg$/)).toBeDefined();
     expect(table.getByText(/^Section 2 is in 2 pieces/)).toBeDefined();
+    // What wants a hoist is offered to be parted where it is narrowest.
+    const lifting = part("To lift them by");
+    expect(lifting.getByText("Section 2 is more than two people lift.")).toBeDefined();
+    expect(lifting.getByRole("button", { name: /^Part section 2 at its neck: \d+.mm across, / })).toBeDefined();
+    expect(lifting.queryByRole("button", { name: /^Part section 1/ })).toBeNull();
     const width = screen.getByLabelText("Width off the jacket");
     await userEvent.clear(width);
     await userEvent.type(width, "60");

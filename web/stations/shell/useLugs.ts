@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import type { Lift } from "../../../core/plan/builtSections.ts";
 import { type Lugs, lugsFor } from "../../../core/solids/lugs.ts";
+import { type Neck, neckOf } from "../../../core/solids/neck.ts";
 import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { StationProps } from "../station.ts";
 
@@ -12,6 +13,8 @@ export interface SectionLugs {
   readonly lift: Lift;
   /** Null where it has no room for them. */
   readonly lugs: Lugs | null;
+  /** Where it is parted best, if it wants a hoist; null where it has no such place, or is light enough. */
+  readonly neck: Neck | null;
 }
 
 const NONE: readonly SectionLugs[] = [];
@@ -31,6 +34,7 @@ export function useLugs({ document, planning }: Pick<StationProps, "document" | 
           of: solids.sections.length,
           lift,
           lugs: lugsFor(bundle.skins[number - 1], edges, centreMm),
+          neck: lift === "hoist" ? neckOf(bundle.skins[number - 1]) : null,
         };
       });
   }, [bundle, solids]);
