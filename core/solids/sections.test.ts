@@ -107,6 +107,13 @@ describe("sections as solids", () => {
       // The shell is laid on a jacket of fewer triangles, none of which strays by more than 0.2 mm.
       for (const solid of [a, b])
         expect(bodies.and(solid, jacket).volume() / result.jacket.outerAreaMm2).toBeLessThan(0.1);
+      // Cavity and silicone make up what the shell is built on; with the sections that is the whole mould.
+      const onBoard = bodies.above(jacket, 0);
+      const { piece, jacket: made, parting } = result;
+      const inside = piece.volumeMm3 + made.siliconeMm3 - made.rimMm3 + made.footClayMm3 + parting.fillMm3;
+      expect(Math.abs(onBoard.volume() / inside - 1)).toBeLessThan(0.005);
+      const whole = bodies.union([onBoard, a, b]).volume();
+      expect(Math.abs(whole / (inside + a.volume() + b.volume()) - 1)).toBeLessThan(0.005);
     });
   });
 
