@@ -1,7 +1,7 @@
 /** What speaks against how a jacket and a shell are built up, coat by coat and layer by layer. */
 import { jacketThicknessMm, THICK_JACKET_MM } from "../jacket/coat.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
-import { shellLayers, shellThicknesses } from "../shell/index.ts";
+import { shellLayers, shellSystem, shellThicknesses } from "../shell/index.ts";
 import type { Layup } from "../shell/layup.ts";
 
 export type BuildUpWarning =
@@ -28,19 +28,6 @@ export type BuildUpWarning =
 const ALIKE = 60;
 /** One brushed coat is no thicker, mm; what is thickened holds more. */
 const COAT_MM = { plain: 1.5, thickened: 4 } as const;
-/** First layers are no thicker, mm: of gypsum; of anything that is brushed. */
-const FIRST_MM = { gypsum: 7, resin: 3.5 } as const;
-/** Fewer layers leave weak places, by what is laid. */
-const LEAST_LAYERS: Readonly<Record<string, number>> = {
-  "gypsum-jute": 3,
-  "gypsum-glass": 3,
-  "plaster-bandage": 5,
-  "polyester-mat": 3,
-  "epoxy-cloth": 5,
-  "brush-polyurethane": 3,
-  "fibre-paste": 2,
-};
-
 /** What of a jacket was measured: all of its silicone without its rim, and what every coat is laid on. */
 export interface JacketMeasured {
   readonly siliconeMm3: number;
@@ -102,8 +89,7 @@ export function shellWarnings(
   const layers = shellLayers(layup);
   const { shellMm, flangeMm } = shellThicknesses(layup);
   const [first] = layers;
-  const least = LEAST_LAYERS[layup.system] ?? 1;
-  const firstMm = layup.system.startsWith("gypsum") ? FIRST_MM.gypsum : FIRST_MM.resin;
+  const { leastLayers: least, firstLayerMm: firstMm } = shellSystem(layup.system);
   return [
     ...(first && first.thicknessMm > firstMm
       ? [{ kind: "thick first layer", name: first.name, mm: first.thicknessMm } as const]

@@ -12,6 +12,8 @@ export const brushPolyurethane: ShellSystem = {
   edges: "Tough",
   setMin: { value: 150, unit: "min at 20 °C", source: TYPICAL },
   restMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
+  leastLayers: 3,
+  firstLayerMm: 3.5,
   isWet: false,
   bendingMPa: { value: 8, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 900, unit: "MPa", source: TYPICAL },

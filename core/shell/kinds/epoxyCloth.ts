@@ -13,6 +13,8 @@ export const epoxyCloth: ShellSystem = {
   edges: "Tough",
   setMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min at 20 °C", source: TYPICAL },
+  leastLayers: 5,
+  firstLayerMm: 3.5,
   isWet: false,
   bendingMPa: { value: 40, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 14000, unit: "MPa", source: TYPICAL },

@@ -12,6 +12,8 @@ export const fibrePaste: ShellSystem = {
   edges: "Tough",
   setMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min at 20 °C", source: TYPICAL },
+  leastLayers: 2,
+  firstLayerMm: 3.5,
   isWet: false,
   bendingMPa: { value: 15, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 2500, unit: "MPa", source: TYPICAL },

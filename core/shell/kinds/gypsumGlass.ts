@@ -12,6 +12,8 @@ export const gypsumGlass: ShellSystem = {
   edges: "Fair",
   setMin: { value: 60, unit: "min", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min", source: TYPICAL },
+  leastLayers: 3,
+  firstLayerMm: 7,
   isWet: true,
   bendingMPa: { value: 2, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 9000, unit: "MPa", source: TYPICAL },

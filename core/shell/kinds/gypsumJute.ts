@@ -12,6 +12,8 @@ export const gypsumJute: ShellSystem = {
   edges: "Brittle",
   setMin: { value: 90, unit: "min", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min", source: TYPICAL },
+  leastLayers: 3,
+  firstLayerMm: 7,
   isWet: true,
   bendingMPa: { value: 0.8, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 3000, unit: "MPa", source: TYPICAL },

@@ -11,6 +11,8 @@ export const plasterBandage: ShellSystem = {
   edges: "Weak unless folded over",
   setMin: { value: 20, unit: "min", source: TYPICAL },
   restMin: { value: 24 * 60, unit: "min", source: TYPICAL },
+  leastLayers: 5,
+  firstLayerMm: 3.5,
   isWet: true,
   bendingMPa: { value: 1, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 1500, unit: "MPa", source: TYPICAL },

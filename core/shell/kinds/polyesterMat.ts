@@ -14,6 +14,8 @@ export const polyesterMat: ShellSystem = {
   edges: "Tough",
   setMin: { value: 180, unit: "min at 20 °C", source: TYPICAL },
   restMin: { value: 16 * 60, unit: "min at 20 °C", source: TYPICAL },
+  leastLayers: 3,
+  firstLayerMm: 3.5,
   isWet: false,
   bendingMPa: { value: 25, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 7000, unit: "MPa", source: TYPICAL },

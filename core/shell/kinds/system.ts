@@ -65,6 +65,10 @@ export interface ShellSystem {
   /** Wait after a section before the next is built against it, and after the last before the shell is opened. */
   readonly setMin: Property;
   readonly restMin: Property;
+  /** Fewer layers leave weak places. */
+  readonly leastLayers: number;
+  /** A thicker first layer traps air, whose holes lock into the next section. */
+  readonly firstLayerMm: number;
   /** The bending that it is let bear, with a safety of about four, and how stiff it is, MPa. */
   readonly bendingMPa: Property;
   readonly modulusMPa: Property;
