@@ -24,7 +24,10 @@ export class CoursePage {
   }
 
   async settled(): Promise<void> {
-    await expect(this.page.getByTestId("tally")).toHaveAttribute("data-quality", "settled", { timeout: 240_000 });
+    const tally = this.page.getByTestId("tally");
+    await expect(tally).toHaveAttribute("data-quality", "settled", { timeout: 240_000 });
+    // Bolts and keys are counted a moment later, and cost.
+    await expect(tally).toHaveAttribute("data-counted", "true");
   }
 
   /** How finely plans are settled from now on, as it is set on the settings page. */

@@ -16,6 +16,8 @@ interface Entry {
   readonly change?: (value: number) => string;
   /** More of it is worse. */
   readonly dear: boolean;
+  /** It counts bolts, keys and straps. */
+  readonly counts?: boolean;
 }
 
 /** When the mould is ready if the work begins with the next working hour, minutes from the Monday of this week. */
@@ -55,7 +57,7 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
       change: show.span,
       dear: true,
     },
-    { name: "Cost", value: figures.takeoff.costMinor, text: show.money, dear: true },
+    { name: "Cost", value: figures.takeoff.costMinor, text: show.money, dear: true, counts: true },
     { name: "Cautions", value: planCautions(figures, document, show).length, text: String, dear: true },
   ];
   const now = bundle ? entries(glance ?? bundle.figures) : null;
@@ -66,6 +68,7 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
       aria-label="Tally"
       data-testid="tally"
       data-quality={quality ?? "none"}
+      data-counted={planning.isCounted}
     >
       <ul className="flex grow items-stretch divide-x divide-base-300 overflow-x-auto max-[1100px]:grid max-[1100px]:grid-cols-5 max-[1100px]:overflow-y-auto">
         {now?.map((entry, k) => (
@@ -75,7 +78,7 @@ export function Tally({ planning, document }: { planning: Planning; document: Pl
           >
             <span className="quiet text-xs leading-tight">{entry.name}</span>
             <span className="text-lg leading-tight font-semibold whitespace-nowrap" data-testid={`tally-${entry.name}`}>
-              {quality === "coarse" && k > 0 ? "≈ " : ""}
+              {(quality === "coarse" && k > 0) || (entry.counts && !planning.isCounted) ? "≈ " : ""}
               {entry.text(entry.value)}
             </span>
             <Difference entry={entry} past={past?.[k]} />

@@ -47,6 +47,8 @@ export interface Planning {
   readonly geometry: Geometry | null;
   /** What is counted on walls and jacket; undefined until it is. */
   readonly fixings: Fixings | undefined;
+  /** Are bolts, keys and straps counted for the plan as it stands? Till then they are missing, or those of before. */
+  readonly isCounted: boolean;
   /** A file of the plan as it stands; works the plan out here first where it came ready from the server. */
   readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
   /** Looks for the best plan of every number of sections; each is handed over as it is found. */
@@ -287,6 +289,7 @@ export function usePlanning(piece: Piece): Planning {
     notice,
     geometry,
     fixings,
+    isCounted,
     takeFile,
     compare,
     ranges,

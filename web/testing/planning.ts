@@ -11,6 +11,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
     bundle: null,
     quality: "settled",
     fixings: undefined,
+    isCounted: true,
     before: null,
     glance: null,
     setGlance: () => {},
