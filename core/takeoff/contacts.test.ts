@@ -31,4 +31,30 @@ describe("what of a plan must not touch", () => {
     );
     expect(ids(shell("brush-polyurethane"))).toContain("polyurethane-polyurethane");
   });
+
+  it("looks at every coat where it lies: the first on the piece, neighbours on each other, the last under the shell", () => {
+    const coats = (own: number, silicone: "platinum-brushable" | null) => ({
+      jacket: { ...base.jacket, coats: base.jacket.coats.map((coat, k) => (k === own ? { ...coat, silicone } : coat)) },
+      brief: { ...base.brief, surface: "sulphur clay" },
+    });
+    expect(ids(coats(0, "platinum-brushable"))).toContain("platinum-sulphur-clay");
+    expect(ids(coats(2, "platinum-brushable"))).not.toContain("platinum-sulphur-clay");
+    // Platinum on tin, in whatever coat, and none where all are alike.
+    const met = (own: number, silicone: "platinum-brushable" | null) =>
+      touchingOf({ ...base, ...coats(own, silicone) }).filter(({ at }) => at === "jacket").length;
+    expect(met(2, "platinum-brushable")).toBeGreaterThan(0);
+    expect(met(2, null)).toBe(0);
+  });
+
+  it("looks at every lay-up that is in use, and at none whose section is no more", () => {
+    const capped = (known: boolean): Partial<PlanDocument> => ({
+      shell: { ...base.shell, sections: [{ section: "section-5", system: "polyester-mat", figures: {}, order: [] }] },
+      identity: {
+        ...base.identity,
+        sections: known ? [{ id: "section-5", origin: 0, places: [0, 0, 0] }] : [],
+      },
+    });
+    expect(ids(capped(true))).toContain("polyester-clay");
+    expect(ids(capped(false))).not.toContain("polyester-clay");
+  });
 });

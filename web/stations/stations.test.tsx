@@ -74,6 +74,22 @@ describe("the piece's sheet", () => {
 });
 
 describe("the jacket's sheet", () => {
+  it("cautions about what must not touch there, until that is answered", async () => {
+    usePlan.getState().edit((plan) => ({
+      ...plan,
+      brief: { ...plan.brief, surface: "sulphur clay" },
+      jacket: { ...plan.jacket, silicone: "platinum-brushable" },
+    }));
+    shown(JacketStation);
+    const coats = part("Coats");
+    expect(coats.getByText(/^Platinum silicone.*sulphur clay.*on the piece:/)).toBeDefined();
+    usePlan.getState().edit((plan) => ({
+      ...plan,
+      touching: { answers: [{ rule: "platinum-sulphur-clay", how: "met", reason: "" }] },
+    }));
+    await vi.waitFor(() => expect(coats.queryByText(/^Platinum silicone.*sulphur clay/)).toBeNull());
+  });
+
   it("has a row a coat, with its silicone, and adds and leaves out coats", async () => {
     shown(JacketStation);
     expect(part("Coats").getByText(/^8(\.0)? mm in all$/)).toBeDefined();

@@ -1,5 +1,5 @@
 /** Everything in a plan that needs the user, in plain words. */
-import { inWords, MEETINGS } from "../../materials/touching/index.ts";
+import { inWords, MEETINGS, type Meeting } from "../../materials/touching/index.ts";
 import { IN_PLASTER } from "../../ribs/settings.ts";
 import { shellSystem } from "../../shell/index.ts";
 import { touchingOf } from "../../takeoff/contacts.ts";
@@ -29,15 +29,27 @@ export function planCautions(
     spoiled && isWet && takeoff.materials.some(({ material }) => material === "poles")
       ? [spoiled === "rusts" ? POLES_RUST : POLES_ROT]
       : [];
-  const answered = new Set(document.touching.answers.map(({ rule }) => rule));
-  const touching = touchingOf(document)
-    .filter(({ rule }) => !answered.has(rule.id))
-    .map(({ rule, at, between }) => `${capital(inWords(between))}, ${MEETINGS[at]}: ${rule.what} ${rule.remedy}`);
   return [
     ...warnings.map((warning) => warningInWords(warning, report.piece.boxMm, words)),
     ...heavy,
     ...poles,
-    ...new Set(touching),
+    ...openTouching(document),
+  ];
+}
+
+/**
+ * What must not touch what in a plan and has no answer yet, in plain words.
+ * @param places only what meets there: everywhere where they are left out
+ */
+export function openTouching(document: PlanDocument, places?: readonly Meeting[]): string[] {
+  const answered = new Set(document.touching.answers.map(({ rule }) => rule));
+  const open = touchingOf(document).filter(
+    ({ rule, at }) => !answered.has(rule.id) && (!places || places.includes(at)),
+  );
+  return [
+    ...new Set(
+      open.map(({ rule, at, between }) => `${capital(inWords(between))}, ${MEETINGS[at]}: ${rule.what} ${rule.remedy}`),
+    ),
   ];
 }
 

@@ -9,6 +9,7 @@ import { freshId } from "../../../core/plan/document/identity.ts";
 import { fromEntry, lengthEntry, toEntry } from "../../../core/units/index.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useShow } from "../../lib/show.ts";
+import { OpenCautions } from "../../planning/OpenCautions.tsx";
 import { useShown } from "../../scene/useShown.ts";
 import { useStage } from "../../scene/useStage.tsx";
 import { Figure } from "../../ui/Figure.tsx";
@@ -114,6 +115,7 @@ export function JacketStation({ document, planning }: StationProps) {
         >
           {messages.sheet.addACoat}
         </button>
+        <OpenCautions document={document} places={["surface", "jacket"]} />
         {total > 12 && <Caution>{messages.sheet.tooThick}</Caution>}
         {total < 4 && <Caution>{messages.sheet.tooThin}</Caution>}
       </Part>

@@ -7,6 +7,7 @@ import { layTerms } from "../../../../core/plan/document/document.ts";
 import { shellLayers, shellSystem } from "../../../../core/shell/index.ts";
 import { layupFor } from "../../../../core/shell/layup.ts";
 import { useShow } from "../../../lib/show.ts";
+import { OpenCautions } from "../../../planning/OpenCautions.tsx";
 import { Part } from "../../../ui/fields.tsx";
 import { messages } from "../messages.ts";
 import { usePicked } from "../picked.ts";
@@ -48,6 +49,7 @@ export function BuildWalk({ steps, walls, document, ids }: BuildWalkProps) {
           </p>
           {step.kind === "walls" && heights.length > 0 && <p className="text-sm">{t.blocks(heights.join(", "))}</p>}
           {step.kind === "walls" && <p className="text-sm">{t.release}</p>}
+          <OpenCautions document={document} places={step.kind === "walls" ? ["walls", "board"] : ["shell"]} />
           {step.kind === "laid" && layup && (
             <ol className="list-decimal pl-5 text-sm">
               {shellLayers(layup, layTerms(document)).map(({ id, name, thicknessMm }) => (
