@@ -2,7 +2,8 @@
 import { EMPTY_STORE, storedEntries } from "../core/materials/stock.ts";
 import { newPlan } from "../core/plan/document/document.ts";
 import { buyingRows } from "../core/takeoff/buying.ts";
-import { compareShells, compareSilicones } from "../core/takeoff/compareShells.ts";
+import { compareSilicones } from "../core/takeoff/compareJackets.ts";
+import { compareShells } from "../core/takeoff/compareShells.ts";
 import { touchingOf } from "../core/takeoff/contacts.ts";
 import { cheapestPacks } from "../core/takeoff/packs.ts";
 import { potRows } from "../core/takeoff/pots.ts";

@@ -137,6 +137,10 @@ const working = z.object({
 const takeoff = z.object({
   thicknessMm: number,
   sectionMassesG: numbers,
+  // Builds of before have none.
+  sectionsLaid: z
+    .array(z.object({ skinM2: number, skinGPerM2: number, flangeM2: number, flangeGPerM2: number }))
+    .default([]),
   siliconeG: number,
   fillG: number,
   coatsG: numbers.default([]),

@@ -28,9 +28,14 @@ export function jacketThicknessMm(coats: readonly Pick<Coat, "thicknessMm">[]): 
   return coats.reduce((total, coat) => total + coat.thicknessMm, 0);
 }
 
+const MOST_GIVE_MM = 1.5;
+const GIVE_PART = 5;
+/** How the give of rubber comes about, in words. */
+export const GIVE_FORMULA = `thickness ÷ ${GIVE_PART}, and no more than ${MOST_GIVE_MM} mm`;
+
 /** What rubber this thick yields to without harm, mm: a fifth of it, and no more than 1.5. */
 export function usualGiveMm(thicknessMm: number): number {
-  return Math.min(1.5, thicknessMm / 5);
+  return Math.min(MOST_GIVE_MM, thicknessMm / GIVE_PART);
 }
 
 /** A jacket thicker than this wastes silicone, and does not stretch off easily, mm. */

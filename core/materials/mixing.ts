@@ -82,6 +82,9 @@ const PER_C = 10;
 /** Outside of these the rule of thumb does not hold, °C. */
 const RULE_C = [10, 35] as const;
 
+/** How minutes go with the temperature, in words. */
+export const MINUTES_FORMULA = `minutes at ${REFERENCE_C} °C × 2^((${REFERENCE_C} − temperature) ÷ ${PER_C}), between ${RULE_C.join(" and ")} °C`;
+
 /** Minutes at a temperature, from those at 20 °C. */
 export function minutesAt(minutes: number, temperatureC: number): number {
   const within = Math.min(RULE_C[1], Math.max(RULE_C[0], temperatureC));

@@ -19,7 +19,14 @@ import { type ShellDensities, type ShellSpan, type ShellSystem, type ShellTakeof
 import type { LayTerms, Layup } from "./layup.ts";
 
 export type { ShellLayer } from "./kinds/layers.ts";
-export type { ShellDensities, ShellParameter, ShellSpan, ShellSystem, ShellTakeoff } from "./kinds/system.ts";
+export type {
+  SectionLaid,
+  ShellDensities,
+  ShellParameter,
+  ShellSpan,
+  ShellSystem,
+  ShellTakeoff,
+} from "./kinds/system.ts";
 
 export const shellSystems: readonly ShellSystem[] = [
   ...[gypsumJute, gypsumGlass, plasterBandage],
@@ -42,8 +49,22 @@ export function typicalLayup(system: string): Layup {
   return { system, figures: {}, order: [] };
 }
 
+/** Layers that were worked out before, by their lay-up, which nobody changes: one plan asks for them many times over. */
+const known = new WeakMap<Layup, { readonly terms: LayTerms; readonly layers: readonly ShellLayer[] }[]>();
+
 /** The layers of a lay-up in the order they are laid; the first on the jacket first. */
 export function shellLayers(layup: Layup, terms: LayTerms = USUAL_TERMS): readonly ShellLayer[] {
+  const held = known.get(layup) ?? [];
+  const { temperatureC, materials } = terms;
+  const found = held.find((each) => each.terms.temperatureC === temperatureC && each.terms.materials === materials);
+  if (found) return found.layers;
+  const layers = laidLayers(layup, terms);
+  // The plan's own terms and the usual ones are asked for by turns.
+  known.set(layup, [{ terms, layers }, ...held.slice(0, 1)]);
+  return layers;
+}
+
+function laidLayers(layup: Layup, terms: LayTerms): readonly ShellLayer[] {
   const layers = shellSystem(layup.system).layers({
     figure: figureOf(layup),
     material: (usual) => chosenFor(usual, terms.materials),
@@ -75,9 +96,15 @@ export function shellTakeoff(layups: readonly Layup[], span: ShellSpan, terms: L
     flangeM2: flangeAreasMm2[k] / MM2_PER_M2,
     waste: wasteOf(layup),
   }));
+  const sectionsLaid = laid.map(({ layers, skinM2, flangeM2 }) => ({
+    ...{ skinM2, flangeM2 },
+    skinGPerM2: sum(layers.map(({ dryG }) => dryG)),
+    flangeGPerM2: sum(layers.map(({ flangeDryG }) => flangeDryG)),
+  }));
   return {
-    sectionMassesG: laid.map(({ layers, skinM2, flangeM2 }) =>
-      sum(layers.map(({ dryG, flangeDryG }) => skinM2 * dryG + flangeM2 * flangeDryG)),
+    sectionsLaid,
+    sectionMassesG: sectionsLaid.map(
+      ({ skinM2, skinGPerM2, flangeM2, flangeGPerM2 }) => skinM2 * skinGPerM2 + flangeM2 * flangeGPerM2,
     ),
     sectionTakes: laid.map((section) => takesOf(section, terms)),
     sectionLayers: laid.map(({ layers }) => layers.length),

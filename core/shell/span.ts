@@ -15,24 +15,52 @@ const HANDLING = 3;
 const LEANING_PA = 1000;
 const SAG_SHARE = 1 / 50;
 
+/** The rule in words, with the letters of its figures. */
+export const SPAN_FORMULA = `the lesser of √(4 t² σ ÷ 3 q), by bending, and ∛(32 E t³ ÷ (5 × ${1 / SAG_SHARE} q)), by sag; q = ${HANDLING} ρ g t + ${LEANING_PA / 1000} kPa`;
+
 export interface Stiffness {
   readonly bendingMPa: number;
   readonly modulusMPa: number;
 }
 
-/** @returns the widest span, mm */
-export function spanOf(thicknessMm: number, densityGPerCm3: number, { bendingMPa, modulusMPa }: Stiffness): number {
+/** What limits a span, and how far each would let it go. */
+export interface SpanLimits {
+  readonly thicknessMm: number;
+  readonly densityGPerCm3: number;
+  readonly stiffness: Stiffness;
+  /** The load taken, Pa. */
+  readonly loadPa: number;
+  readonly byBendingMm: number;
+  readonly bySagMm: number;
+}
+
+function limitsOf(thicknessMm: number, densityGPerCm3: number, stiffness: Stiffness): SpanLimits {
+  const { bendingMPa, modulusMPa } = stiffness;
   const t = thicknessMm / 1000;
-  const load = HANDLING * densityGPerCm3 * 1000 * GRAVITY * t + LEANING_PA;
-  const byBending = Math.sqrt((4 * t * t * bendingMPa * 1e6) / (3 * load));
-  const bySag = Math.cbrt((32 * modulusMPa * 1e6 * t ** 3 * SAG_SHARE) / (5 * load));
-  return 1000 * Math.min(byBending, bySag);
+  const loadPa = HANDLING * densityGPerCm3 * 1000 * GRAVITY * t + LEANING_PA;
+  return {
+    ...{ thicknessMm, densityGPerCm3, stiffness, loadPa },
+    byBendingMm: 1000 * Math.sqrt((4 * t * t * bendingMPa * 1e6) / (3 * loadPa)),
+    bySagMm: 1000 * Math.cbrt((32 * modulusMPa * 1e6 * t ** 3 * SAG_SHARE) / (5 * loadPa)),
+  };
+}
+
+/** @returns the widest span, mm */
+export function spanOf(thicknessMm: number, densityGPerCm3: number, stiffness: Stiffness): number {
+  const { byBendingMm, bySagMm } = limitsOf(thicknessMm, densityGPerCm3, stiffness);
+  return Math.min(byBendingMm, bySagMm);
+}
+
+/** What limits the span of a shell with the user's figures. */
+export function spanLimits(layup: Layup): SpanLimits {
+  const { bendingMPa, modulusMPa } = shellSystem(layup.system);
+  const { dryGPerCm3 } = shellDensities(layup);
+  const { shellMm } = shellThicknesses(layup);
+  return limitsOf(shellMm, dryGPerCm3, { bendingMPa: bendingMPa.value, modulusMPa: modulusMPa.value });
 }
 
 /** The widest span of a shell with the user's figures, mm. */
 export function spanLimitMm(layup: Layup): number {
-  const { bendingMPa, modulusMPa } = shellSystem(layup.system);
-  const { dryGPerCm3 } = shellDensities(layup);
-  const { shellMm } = shellThicknesses(layup);
-  return spanOf(shellMm, dryGPerCm3, { bendingMPa: bendingMPa.value, modulusMPa: modulusMPa.value });
+  const { byBendingMm, bySagMm } = spanLimits(layup);
+  return Math.min(byBendingMm, bySagMm);
 }

@@ -4,7 +4,8 @@ import { EMPTY_STORE, type Store } from "../materials/stock.ts";
 import { newPlan } from "../plan/document/document.ts";
 import { shellSystems } from "../shell/index.ts";
 import { buyingMinor, buyingRows } from "./buying.ts";
-import { compareShells, compareSilicones, pouredBlockG } from "./compareShells.ts";
+import { compareJackets, compareSilicones, pouredBlock } from "./compareJackets.ts";
+import { compareShells, SHELL_FIGURES } from "./compareShells.ts";
 import { type Rates, TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
@@ -165,7 +166,57 @@ describe("shell systems side by side", () => {
     const [tin, , , , , platinum] = all;
     expect(platinum.massG / tin.massG).toBeCloseTo(1.14 / 1.1, 6);
     expect(platinum.waitMin).toBeLessThan(tin.waitMin);
-    expect(pouredBlockG([400, 400, 900], 60e6, 1.1) / 1000).toBeCloseTo(((450 * 450 * 925 - 60e6) / 1e6) * 1.1, 6);
+    const { massG, working } = pouredBlock([400, 400, 900], 60e6, 1.1);
+    expect(massG / 1000).toBeCloseTo(((450 * 450 * 925 - 60e6) / 1e6) * 1.1, 6);
+    const [, box, piece, density] = working.inputs.map(({ value }) => value);
+    expect((box - piece) * density * 1000).toBeCloseTo(massG, 3);
+  });
+
+  it("open to figures that come to what is shown, whatever the shell", () => {
+    for (const shell of compareShells(document, totals)) {
+      const workings = shell.workings();
+      expect(Object.keys(workings).sort()).toEqual([...SHELL_FIGURES].sort());
+      const values = (key: keyof typeof workings) => workings[key].inputs.map(({ value }) => value);
+      const all = (key: keyof typeof workings) => values(key).reduce((sum, value) => sum + value, 0);
+      expect(all("thickness")).toBeCloseTo(shell.thicknessMm, 9);
+      expect(1000 * all("total")).toBeCloseTo(shell.totalG, 6);
+      // An area at so many kilograms, as its unit says to four digits.
+      const heaviestKg = workings.heaviest.inputs.reduce(
+        (sum, { value, unit }) => sum + value * Number(/at ([\d.]+) kg/.exec(unit)?.[1]),
+        0,
+      );
+      expect((1000 * heaviestKg) / shell.heaviestG).toBeCloseTo(1, 3);
+      expect(60 * all("ready")).toBeCloseTo(shell.handsMin, 6);
+      expect(100 * all("materials")).toBeCloseTo(shell.materialsMinor, 4);
+      const [hands, finishing, hour] = values("wages");
+      expect(Math.abs((hands + finishing) * hour * 100 - shell.handsMinor)).toBeLessThanOrEqual(0.5);
+      const [t, density, bending, modulus] = values("spans");
+      const q = 3 * density * 9.81 * t + 1000;
+      const byBending = Math.sqrt((4 * t ** 2 * bending * 1e6) / (3 * q));
+      const bySag = Math.cbrt((32 * modulus * 1e6 * t ** 3) / (5 * 50 * q));
+      expect(Math.min(byBending, bySag)).toBeCloseTo(shell.spanMm, 6);
+    }
+  });
+
+  it("silicones and jackets open, too", () => {
+    const at28 = { ...document, mixing: { ...document.mixing, temperatureC: 28 } };
+    for (const silicone of compareSilicones(at28, totals)) {
+      const { mass, pot, wait, price } = silicone.workings();
+      const all = ({ inputs }: typeof mass) => inputs.reduce((sum, { value }) => sum + value, 0);
+      expect(1000 * all(mass)).toBeCloseTo(silicone.massG, 6);
+      expect(pot.inputs[0].value * 2 ** -0.8).toBeCloseTo(silicone.potMin, 9);
+      expect((wait.inputs[0].value + wait.inputs[1].value) * 2 ** -0.8).toBeCloseTo(silicone.waitMin, 9);
+      expect(100 * all(price)).toBeCloseTo(silicone.priceMinor, 4);
+    }
+    const jackets = compareJackets(document, 32_000, [3e6, 3.4e6], 3.5, TYPICAL_RATES);
+    for (const each of jackets) {
+      const [own, t, whole, inside, outside] = each.workings().mass.inputs.map(({ value }) => value);
+      const volume = (mm: number) => mm * (inside + ((outside - inside) * mm) / (2 * whole));
+      expect((1000 * own * volume(t)) / volume(whole)).toBeCloseTo(each.siliconeG, 6);
+      const [kg, perKg] = each.workings().price.inputs.map(({ value }) => value);
+      expect(100 * kg * perKg).toBeCloseTo(each.priceMinor, 4);
+    }
+    expect(jackets.map(({ giveMm }) => giveMm)).toEqual([0.8, 1.2, 1.5, 1.5, 1.5]);
   });
 });
 

@@ -1,19 +1,25 @@
-/** The shell systems, and the silicones, held against each other on one plan. */
-import { jacketThicknessMm, usualGiveMm } from "../jacket/coat.ts";
-import { entryOf, type SiliconeId } from "../materials/catalogue.ts";
-import { minutesAt } from "../materials/mixing.ts";
-import { siliconeMassG, siliconeOf } from "../materials/silicone.ts";
+/** The shell systems, and the lay-ups that were kept, held against each other on one plan. */
+import type { Working } from "../materials/property.ts";
 import { EMPTY_STORE, type Store } from "../materials/stock.ts";
-import type { PlanDocument } from "../plan/document/document.ts";
+import { layTerms, type PlanDocument } from "../plan/document/document.ts";
 import { DAY_MIN, inLine } from "../schedule/line.ts";
 import { shellSystem, shellSystems, typicalLayup } from "../shell/index.ts";
 import type { ShellLaid } from "../shell/layup.ts";
 import { spanLimitMm } from "../shell/span.ts";
-import { buyingMinor, buyingRows } from "./buying.ts";
-import type { Fixings } from "./fixings.ts";
+import { type BuyingRow, buyingMinor, buyingRows } from "./buying.ts";
+import { areMeasured, type Fixings } from "./fixings.ts";
 import type { Rates } from "./rates.ts";
 import { type Takeoff, takeoff } from "./takeoff.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
+import {
+  materialsWorking,
+  readyWorking,
+  sectionMassWorking,
+  shellMassWorking,
+  spanWorking,
+  thicknessWorking,
+  wagesWorking,
+} from "./workings.ts";
 
 interface Compared {
   readonly id: string;
@@ -38,7 +44,16 @@ export interface ComparedShell {
   readonly handsMinor: number;
   /** What it may span without a rib, mm. */
   readonly spanMm: number;
+  /** How each of these comes about; worked out when it is asked for. */
+  readonly workings: () => Readonly<Record<ShellFigure, Working>>;
 }
+
+/** The figures of a shell that open to how they come about. */
+export const SHELL_FIGURES = [
+  ...(["thickness", "heaviest", "total", "hands"] as const),
+  ...(["ready", "materials", "wages", "spans"] as const),
+];
+export type ShellFigure = (typeof SHELL_FIGURES)[number];
 
 export interface PlanTotals {
   readonly jacket: JacketTotals;
@@ -69,15 +84,41 @@ export function compareShells(document: PlanDocument, totals: PlanTotals): Compa
     // Solids are of the plan's own system: another is estimated.
     const fixings = totals.fixings && (isOwn ? totals.fixings : withoutSolids(totals.fixings));
     const taken = takeoff(plan, totals.jacket, totals.parting, totals.rates, fixings);
+    const bought = boughtFor(taken, totals, document);
+    const timed = inLine(taken.tasks, BEGIN_MIN);
     return {
       ...{ id, name, system },
       thicknessMm: taken.thicknessMm,
       heaviestG: Math.max(0, ...taken.sectionMassesG),
       totalG: taken.shellG,
+      handsMin: taken.handsMin,
+      days: timed.length > 0 ? (timed[timed.length - 1].readyMin - BEGIN_MIN) / DAY_MIN : 0,
+      materialsMinor: buyingMinor(bought),
+      handsMinor: Math.round(((taken.handsMin + taken.finishMin) / 60) * totals.rates.hourMinor),
       spanMm: spanLimitMm(plan.shell),
-      ...workOf(taken, totals, document),
+      workings: () => ({
+        ...massWorkings(taken, totals.parting, fixings),
+        thickness: thicknessWorking(plan.shell, layTerms(plan)),
+        hands: taken.handsWorking,
+        ready: readyWorking(timed),
+        materials: materialsWorking(bought, totals.rates, document.materials.own),
+        wages: wagesWorking(taken.handsMin, taken.finishMin, totals.rates),
+        spans: spanWorking(plan.shell),
+      }),
     };
   });
+}
+
+function massWorkings(
+  { sectionMassesG, sectionsLaid }: Takeoff,
+  { sections }: PartingTotals,
+  fixings: Fixings | undefined,
+): Readonly<Record<"heaviest" | "total", Working>> {
+  const numbers = sections.map(({ number }) => number);
+  const heaviest = sectionMassesG.indexOf(Math.max(...sectionMassesG));
+  const total = shellMassWorking(sectionMassesG, numbers);
+  const laid = sectionsLaid[heaviest];
+  return { total, heaviest: laid ? sectionMassWorking(laid, areMeasured(sectionsLaid, fixings)) : total };
 }
 
 function withoutSolids({ solidsMm3: _solidsMm3, ...fixings }: Fixings): Fixings {
@@ -87,100 +128,10 @@ function withoutSolids({ solidsMm3: _solidsMm3, ...fixings }: Fixings): Fixings 
 /** Work begins on a Monday at eight. */
 const BEGIN_MIN = 8 * 60;
 
-function workOf(
-  { tasks, handsMin, finishMin, materials }: Takeoff,
-  { rates, store = EMPTY_STORE, today }: PlanTotals,
+function boughtFor(
+  { materials }: Takeoff,
+  { store = EMPTY_STORE, today }: PlanTotals,
   { materials: { own } }: PlanDocument,
-) {
-  const last = inLine(tasks, BEGIN_MIN).at(-1);
-  return {
-    handsMin,
-    days: last ? (last.readyMin - BEGIN_MIN) / DAY_MIN : 0,
-    materialsMinor: buyingMinor(buyingRows(materials, store, today, own)),
-    handsMinor: Math.round(((handsMin + finishMin) / 60) * rates.hourMinor),
-  };
-}
-
-export interface ComparedSilicone {
-  readonly id: SiliconeId;
-  readonly massG: number;
-  readonly potMin: number;
-  /** Waits between and after its coats, minutes at the plan's temperature. */
-  readonly waitMin: number;
-  readonly shrinkPercent: number;
-  /** What the plan's jacket must be bought of it, in packs. */
-  readonly priceMinor: number;
-}
-
-/** Silicones that are brushed or trowelled. */
-export const BRUSHED: readonly SiliconeId[] = [
-  "tin-brushable-low",
-  "tin-brushable",
-  "tin-brushable-fast",
-  "tin-soft",
-  "tin-trowel",
-  "platinum-brushable",
-  "platinum-soft-fast",
-];
-
-export function compareSilicones(document: PlanDocument, totals: PlanTotals): ComparedSilicone[] {
-  const { temperatureC } = document.mixing;
-  const waits = document.jacket.coats.length - 1;
-  return BRUSHED.map((id) => {
-    const coats = document.jacket.coats.map((coat) => ({ ...coat, silicone: null }));
-    const plan = { ...document, jacket: { ...document.jacket, silicone: id, coats } };
-    const { siliconeG, materials } = takeoff(plan, totals.jacket, totals.parting, totals.rates, totals.fixings);
-    const { potMin, tackMin, cureMin } = siliconeOf(id);
-    const lines = materials.filter(({ material }) => material === id);
-    return {
-      id,
-      massG: siliconeG,
-      potMin: minutesAt(potMin, temperatureC),
-      waitMin: minutesAt(waits * tackMin + cureMin, temperatureC),
-      shrinkPercent: entryOf(id).figures.shrinkPercent ?? 0,
-      priceMinor: buyingMinor(buyingRows(lines, totals.store ?? EMPTY_STORE, totals.today)),
-    };
-  });
-}
-
-/** A poured block stands out round the piece by so much, mm. */
-const BLOCK_WALL_MM = 25;
-
-/** Silicone of a block poured round the piece in a box, g: what a brushed jacket saves. */
-export function pouredBlockG(sizeMm: readonly number[], pieceMm3: number, densityGPerCm3: number): number {
-  const [wide, deep, high] = sizeMm;
-  const boxMm3 = (wide + 2 * BLOCK_WALL_MM) * (deep + 2 * BLOCK_WALL_MM) * (high + BLOCK_WALL_MM);
-  return siliconeMassG(Math.max(0, boxMm3 - pieceMm3), densityGPerCm3);
-}
-
-/** A jacket of another thickness, estimated. */
-export interface ComparedJacket {
-  readonly thicknessMm: number;
-  readonly siliconeG: number;
-  readonly priceMinor: number;
-  /** How deep a section may press into it, mm. */
-  readonly giveMm: number;
-}
-
-/** Thicknesses that jackets are compared at, mm. */
-const JACKETS_MM = [4, 6, 8, 10, 12];
-
-/**
- * Jackets of other thicknesses on this piece. Areas between its own face and the jacket's are taken to grow evenly with the
- * thickness, so that volumes go by t (A + (B - A) t / 2T), and by what this plan's own jacket was measured to take.
- * @param areasMm2 of the piece, and of the outside of the plan's jacket
- * @param gramMinor price of a gram of its silicone, minor units
- */
-export function compareJackets(
-  document: PlanDocument,
-  siliconeG: number,
-  [insideMm2, outsideMm2]: readonly [number, number],
-  gramMinor: number,
-): ComparedJacket[] {
-  const ownMm = jacketThicknessMm(document.jacket.coats);
-  const volume = (mm: number) => mm * (insideMm2 + ((outsideMm2 - insideMm2) * mm) / (2 * ownMm));
-  return JACKETS_MM.map((thicknessMm) => {
-    const grams = (siliconeG * volume(thicknessMm)) / volume(ownMm);
-    return { thicknessMm, siliconeG: grams, priceMinor: grams * gramMinor, giveMm: usualGiveMm(thicknessMm) };
-  });
+): BuyingRow[] {
+  return buyingRows(materials, store, today, own);
 }

@@ -26,12 +26,17 @@ export interface Fixings {
   readonly solidsMm3?: readonly number[];
 }
 
+/** Were the solids of all these sections worked out? */
+export function areMeasured(sections: readonly unknown[], fixings: Pick<Fixings, "solidsMm3"> | undefined): boolean {
+  return fixings?.solidsMm3?.length === sections.length;
+}
+
 /**
  * A shell's faces as large as sections have them that weigh what the solids do; as estimated where there are none.
  * @param layups one a section
  */
 export function spanAsBuilt(estimated: ShellSpan, { solidsMm3 }: Fixings, layups: readonly Layup[]): ShellSpan {
-  if (solidsMm3?.length !== estimated.areasMm2.length) return estimated;
+  if (!solidsMm3 || !areMeasured(estimated.areasMm2, { solidsMm3 })) return estimated;
   const { sectionMassesG } = shellTakeoff(layups, estimated);
   const shares = solidsMm3.map((solidMm3, k) =>
     sectionMassesG[k] > 0 ? ((solidMm3 / MM3_PER_CM3) * shellDensities(layups[k]).dryGPerCm3) / sectionMassesG[k] : 1,

@@ -18,8 +18,24 @@ const MOST_CELLS = 60_000;
 
 const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
 
+/** Answers to needs that were asked before, by the packs that are sold: whoever compares plans asks the same many times. */
+const answered = new WeakMap<readonly Pack[], Map<number, Bought | null>>();
+/** So many are kept for the same packs. */
+const MOST_ANSWERS = 64;
+
 /** @returns null where there is nothing to buy it in */
 export function cheapestPacks(need: number, packs: readonly Pack[]): Bought | null {
+  const answers = answered.get(packs) ?? new Map<number, Bought | null>();
+  answered.set(packs, answers);
+  const held = answers.get(need);
+  if (held !== undefined) return held;
+  const bought = bestPacks(need, packs);
+  if (answers.size >= MOST_ANSWERS) answers.clear();
+  answers.set(need, bought);
+  return bought;
+}
+
+function bestPacks(need: number, packs: readonly Pack[]): Bought | null {
   const sold = packs.filter(({ amount }) => amount > 0);
   if (need <= 0) return { packs: [], amount: 0, priceMinor: 0 };
   if (sold.length === 0) return null;

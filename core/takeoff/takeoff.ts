@@ -8,7 +8,7 @@ import { materialName } from "../materials/catalogue.ts";
 import type { Working } from "../materials/property.ts";
 import { layTerms, type PlanDocument } from "../plan/document/document.ts";
 import type { Task } from "../schedule/line.ts";
-import { shellTakeoff, shellThicknesses } from "../shell/index.ts";
+import { type SectionLaid, shellTakeoff, shellThicknesses } from "../shell/index.ts";
 import { layupsFor } from "../shell/layup.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
@@ -25,6 +25,8 @@ import type { JacketTotals, PartingTotals } from "./totals.ts";
 export interface Takeoff extends Quantities, Cost {
   readonly thicknessMm: number;
   readonly sectionMassesG: readonly number[];
+  /** What each section is laid on, and what of that weighs how much. */
+  readonly sectionsLaid: readonly SectionLaid[];
   readonly shellG: number;
   /** What each of the fills costs, in their order, in minor units. */
   readonly fillsMinor: readonly number[];
@@ -90,6 +92,7 @@ export function takeoff(
     materials,
     thicknessMm: shellThicknesses(document.shell).shellMm,
     sectionMassesG: shell.sectionMassesG,
+    sectionsLaid: shell.sectionsLaid,
     shellG,
     fillsMinor: (parting.fillParts ?? []).map((part) => fillMinor(part, rates, siliconeMinor)),
     tasks,

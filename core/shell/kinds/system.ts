@@ -39,7 +39,16 @@ export interface ShellSpan {
   readonly flangeAreasMm2: readonly number[];
 }
 
+/** What a section is laid on, and what a square metre of it weighs ready to use (dry). */
+export interface SectionLaid {
+  readonly skinM2: number;
+  readonly skinGPerM2: number;
+  readonly flangeM2: number;
+  readonly flangeGPerM2: number;
+}
+
 export interface ShellTakeoff {
+  readonly sectionsLaid: readonly SectionLaid[];
   /** Mass of each section ready to use (dry), g. */
   readonly sectionMassesG: readonly number[];
   readonly lines: readonly MaterialLine[];

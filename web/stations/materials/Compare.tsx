@@ -1,6 +1,6 @@
 /** The shell systems and the silicones on this very piece, side by side; one is switched to at a click. */
 import { X } from "lucide-react";
-import { lazy, Suspense, useContext, useMemo, useState } from "react";
+import { Fragment, lazy, Suspense, useContext, useMemo, useState } from "react";
 import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { entryOf, type SiliconeKey } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId } from "../../../core/materials/cautions.ts";
@@ -13,17 +13,18 @@ import { shellSystem, typicalLayup } from "../../../core/shell/index.ts";
 import { type Layup, MOST_VARIANTS } from "../../../core/shell/layup.ts";
 import {
   type ComparedJacket,
-  type ComparedShell,
   type ComparedSilicone,
   compareJackets,
-  compareShells,
   compareSilicones,
-  pouredBlockG,
-} from "../../../core/takeoff/compareShells.ts";
+  pouredBlock,
+} from "../../../core/takeoff/compareJackets.ts";
+import { type ComparedShell, compareShells, type ShellFigure } from "../../../core/takeoff/compareShells.ts";
 import { coatMinor } from "../../../core/takeoff/cost.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { today } from "../../lib/dates.ts";
 import { SettingsContext, useShow } from "../../lib/show.ts";
+import { WorkingNote } from "../../ui/Figure.tsx";
+import { type OpenFigure, type OpenRow, OpenTable } from "../../ui/OpenTable.tsx";
 import type { StationProps } from "../station.ts";
 import { messages } from "./messages.ts";
 import { StoreContext } from "./storeHeld.ts";
@@ -55,8 +56,9 @@ export function Compare({ document, planning }: StationProps) {
         siliconeG,
         [areaMm2, outerAreaMm2],
         coatMinor(silicone, 1, figures.takeoff.units),
+        rates,
       ),
-      blockG: pouredBlockG(sizeMm, volumeMm3, siliconeOf(silicone, own).densityGPerCm3),
+      block: pouredBlock(sizeMm, volumeMm3, siliconeOf(silicone, own).densityGPerCm3),
     };
   }, [figures, document, rates, store, fixings]);
   if (!compared) return <p className="quiet">{messages.pots.waiting}</p>;
@@ -67,7 +69,7 @@ export function Compare({ document, planning }: StationProps) {
       <Suspense fallback={<div className="h-56" />}>
         <ShellChart shells={compared.shells} />
       </Suspense>
-      <Silicones silicones={compared.silicones} own={document.jacket.silicone} blockG={compared.blockG} />
+      <Silicones silicones={compared.silicones} own={document.jacket.silicone} block={compared.block} />
       <Jackets jackets={compared.jackets} ownMm={jacketThicknessMm(document.jacket.coats)} />
     </>
   );
@@ -88,77 +90,75 @@ function Shells({ shells, document }: { shells: readonly ComparedShell[]; docume
       ...plan,
       shell: { ...plan.shell, variants: plan.shell.variants.filter((variant) => variant.id !== id) },
     }));
+  const rowOf = (shell: ComparedShell): OpenRow => {
+    const { id, name, thicknessMm, heaviestG, totalG, handsMin, days, materialsMinor, handsMinor, spanMm } = shell;
+    const { edges, cautions } = shellSystem(shell.system);
+    const variant = variants.find((each) => each.id === id);
+    const isChosen = id === document.shell.system;
+    const figure = (key: ShellFigure, head: string, text: string): OpenFigure => ({
+      ...{ name: head, text },
+      working: () => shell.workings()[key],
+    });
+    return {
+      ...{ id, isChosen },
+      cells: [
+        <Fragment key="name">
+          {name}
+          <span className="quiet block font-normal" title={cautions.map((each) => CAUTIONS[each]).join(" ")}>
+            {t.edgesAre(edges.toLowerCase())}, {cautions.flatMap((each) => SHORT[each] ?? []).join(", ")}
+          </span>
+        </Fragment>,
+        <Fragment key="take">
+          {isChosen ? (
+            t.chosen
+          ) : (
+            <Take
+              name={name}
+              onClick={() => {
+                const { system, figures, order } = variant ?? typicalLayup(id);
+                take({ system, figures, order });
+              }}
+            />
+          )}
+          {variant && (
+            <button
+              type="button"
+              className="btn btn-ghost btn-xs px-1"
+              aria-label={t.forget(name)}
+              onClick={() => forget(id)}
+            >
+              <X aria-hidden="true" size={14} />
+            </button>
+          )}
+        </Fragment>,
+        figure("thickness", t.thickness, show.length(Math.round(10 * thicknessMm) / 10)),
+        figure("heaviest", t.heaviest, show.mass(heaviestG)),
+        figure("total", t.total, show.mass(totalG)),
+        figure("hands", t.hands, show.hours(handsMin)),
+        figure("ready", t.ready, t.days(days.toFixed(1))),
+        figure("materials", t.materials, show.money(materialsMinor)),
+        figure("wages", t.handsCost, show.money(handsMinor)),
+        figure("spans", t.spans, show.length(10 * Math.round(spanMm / 10))),
+      ],
+    };
+  };
   return (
     <section aria-label={t.shells}>
       <h2 className="mb-1 text-xl font-semibold">{t.shells}</h2>
       <div className="overflow-x-auto">
-        <table className="table table-xs [&_td]:px-1.5" data-testid="compared-shells">
-          <thead>
-            <tr>
-              {heads.map((head) => (
-                <th key={head} className="px-1.5 text-base-content">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {shells.map((shell) => {
-              const { edges, cautions } = shellSystem(shell.system);
-              const { id, name } = shell;
-              const variant = variants.find((each) => each.id === id);
-              const isOwn = id === document.shell.system;
-              return (
-                <tr key={id} className={isOwn ? "bg-base-200 font-medium" : ""}>
-                  <td>
-                    {name}
-                    <span className="quiet block font-normal" title={cautions.map((each) => CAUTIONS[each]).join(" ")}>
-                      {t.edgesAre(edges.toLowerCase())}, {cautions.flatMap((each) => SHORT[each] ?? []).join(", ")}
-                    </span>
-                  </td>
-                  <td className="whitespace-nowrap">
-                    {isOwn ? (
-                      t.chosen
-                    ) : (
-                      <button
-                        type="button"
-                        className="btn btn-xs whitespace-nowrap"
-                        aria-label={t.switchTo(name)}
-                        onClick={() => {
-                          const { system, figures, order } = variant ?? typicalLayup(id);
-                          take({ system, figures, order });
-                        }}
-                      >
-                        {t.take}
-                      </button>
-                    )}
-                    {variant && (
-                      <button
-                        type="button"
-                        className="btn btn-ghost btn-xs px-1"
-                        aria-label={t.forget(name)}
-                        onClick={() => forget(id)}
-                      >
-                        <X aria-hidden="true" size={14} />
-                      </button>
-                    )}
-                  </td>
-                  <td className="whitespace-nowrap">{show.length(Math.round(10 * shell.thicknessMm) / 10)}</td>
-                  <td className="whitespace-nowrap">{show.mass(shell.heaviestG)}</td>
-                  <td className="whitespace-nowrap">{show.mass(shell.totalG)}</td>
-                  <td className="whitespace-nowrap">{show.hours(shell.handsMin)}</td>
-                  <td className="whitespace-nowrap">{t.days(shell.days.toFixed(1))}</td>
-                  <td className="whitespace-nowrap">{show.money(shell.materialsMinor)}</td>
-                  <td className="whitespace-nowrap">{show.money(shell.handsMinor)}</td>
-                  <td className="whitespace-nowrap">{show.length(10 * Math.round(shell.spanMm / 10))}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <OpenTable className="[&_td]:px-1.5" testId="compared-shells" heads={heads} rows={shells.map(rowOf)} />
       </div>
       <p className="quiet mt-1 mb-3 text-xs">{t.how}</p>
     </section>
+  );
+}
+
+/** Takes one into the plan in the place of what it has. */
+function Take({ name, onClick }: { name: string; onClick: () => void }) {
+  return (
+    <button type="button" className="btn btn-xs whitespace-nowrap" aria-label={t.switchTo(name)} onClick={onClick}>
+      {t.take}
+    </button>
   );
 }
 
@@ -203,27 +203,21 @@ function Jackets({ jackets, ownMm }: { jackets: readonly ComparedJacket[]; ownMm
   return (
     <section aria-label={t.jackets} className="mt-6">
       <h2 className="mb-1 text-xl font-semibold">{t.jackets}</h2>
-      <table className="table table-xs max-w-xl" data-testid="compared-jackets">
-        <thead>
-          <tr>
-            {[t.thickness, t.jacketOf, t.price, t.gives].map((head) => (
-              <th key={head} className="text-base-content">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {jackets.map(({ thicknessMm, siliconeG, priceMinor, giveMm }) => (
-            <tr key={thicknessMm} className={Math.abs(thicknessMm - ownMm) < 0.05 ? "bg-base-200 font-medium" : ""}>
-              <td>{show.length(thicknessMm)}</td>
-              <td className="whitespace-nowrap">{show.mass(siliconeG)}</td>
-              <td className="whitespace-nowrap">{show.money(Math.round(priceMinor))}</td>
-              <td>{show.length(Math.round(10 * giveMm) / 10)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <OpenTable
+        className="max-w-xl"
+        testId="compared-jackets"
+        heads={[t.thickness, t.jacketOf, t.price, t.gives]}
+        rows={jackets.map(({ thicknessMm, siliconeG, priceMinor, giveMm, workings }) => ({
+          id: String(thicknessMm),
+          isChosen: Math.abs(thicknessMm - ownMm) < 0.05,
+          cells: [
+            show.length(thicknessMm),
+            { name: t.jacketOf, text: show.mass(siliconeG), working: () => workings().mass },
+            { name: t.price, text: show.money(Math.round(priceMinor)), working: () => workings().price },
+            { name: t.gives, text: show.length(Math.round(10 * giveMm) / 10), working: () => workings().give },
+          ],
+        }))}
+      />
       <p className="quiet mt-1 text-xs">{t.jacketsHow}</p>
     </section>
   );
@@ -232,54 +226,42 @@ function Jackets({ jackets, ownMm }: { jackets: readonly ComparedJacket[]; ownMm
 interface SiliconesProps {
   readonly silicones: readonly ComparedSilicone[];
   readonly own: SiliconeKey;
-  readonly blockG: number;
+  readonly block: ReturnType<typeof pouredBlock>;
 }
 
-function Silicones({ silicones, own, blockG }: SiliconesProps) {
+function Silicones({ silicones, own, block }: SiliconesProps) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   return (
     <section aria-label={t.silicones} className="mt-6">
       <h2 className="mb-1 text-xl font-semibold">{t.silicones}</h2>
-      <table className="table table-xs" data-testid="compared-silicones">
-        <thead>
-          <tr>
-            {[t.silicone, t.jacket, t.potLife, t.waits, t.shrinks, t.price].map((head) => (
-              <th key={head} className="text-base-content">
-                {head}
-              </th>
-            ))}
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {silicones.map(({ id, massG, potMin, waitMin, shrinkPercent, priceMinor }) => (
-            <tr key={id} className={id === own ? "bg-base-200 font-medium" : ""}>
-              <td>{entryOf(id).name}</td>
-              <td className="whitespace-nowrap">{show.mass(massG)}</td>
-              <td>{messages.pots.minutes(Math.round(potMin))}</td>
-              <td className="whitespace-nowrap">{show.hours(waitMin)}</td>
-              <td>{t.percent(shrinkPercent)}</td>
-              <td className="whitespace-nowrap">{show.money(priceMinor)}</td>
-              <td>
-                {id === own ? (
-                  t.chosen
-                ) : (
-                  <button
-                    type="button"
-                    className="btn btn-xs"
-                    aria-label={t.switchTo(entryOf(id).name)}
-                    onClick={() => edit((plan) => withSilicone(plan, null, id))}
-                  >
-                    {t.take}
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="mt-1 text-sm">{t.block(show.mass(blockG))}</p>
+      <OpenTable
+        testId="compared-silicones"
+        heads={[t.silicone, t.jacket, t.potLife, t.waits, t.shrinks, t.price, ""]}
+        rows={silicones.map(({ id, massG, potMin, waitMin, shrinkPercent, priceMinor, workings }) => ({
+          id,
+          isChosen: id === own,
+          cells: [
+            entryOf(id).name,
+            { name: t.jacket, text: show.mass(massG), working: () => workings().mass },
+            { name: t.potLife, text: messages.pots.minutes(Math.round(potMin)), working: () => workings().pot },
+            { name: t.waits, text: show.hours(waitMin), working: () => workings().wait },
+            t.percent(shrinkPercent),
+            { name: t.price, text: show.money(priceMinor), working: () => workings().price },
+            id === own ? (
+              t.chosen
+            ) : (
+              <Take key="take" name={entryOf(id).name} onClick={() => edit((plan) => withSilicone(plan, null, id))} />
+            ),
+          ],
+        }))}
+      />
+      <details className="mt-1 text-sm">
+        <summary className="cursor-pointer list-none decoration-dotted underline-offset-4 hover:underline">
+          {t.block(show.mass(block.massG))}
+        </summary>
+        <WorkingNote working={block.working} />
+      </details>
     </section>
   );
 }

@@ -2,9 +2,12 @@ import type { SiliconeKey } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import { EMPTY_STORE } from "../../../core/materials/stock.ts";
 import { withSilicone } from "../../../core/plan/document/choose.ts";
-import { layupsInUse } from "../../../core/plan/document/document.ts";
+import { layTerms, layupsInUse } from "../../../core/plan/document/document.ts";
 import { planCautions } from "../../../core/plan/results/cautions.ts";
 import { shellSystem, shellSystems, typicalLayup } from "../../../core/shell/index.ts";
+import { areMeasured, type Fixings } from "../../../core/takeoff/fixings.ts";
+import type { Takeoff } from "../../../core/takeoff/takeoff.ts";
+import { sectionMassWorking, thicknessWorking } from "../../../core/takeoff/workings.ts";
 import { usePlan } from "../../document/planStore.ts";
 import { useStore } from "../../lib/queries.ts";
 import { useShow } from "../../lib/show.ts";
@@ -93,10 +96,16 @@ export function MaterialsStation(props: StationProps) {
       {takeoff && bundle && (
         <>
           <Part title={messages.sheet.shell}>
-            <Figure label={messages.sheet.thickness}>{show.length(takeoff.thicknessMm)}</Figure>
+            <Figure label={messages.sheet.thickness} working={thicknessWorking(document.shell, layTerms(document))}>
+              {show.length(takeoff.thicknessMm)}
+            </Figure>
             {takeoff.sectionMassesG.map((mass, k) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: sections are told apart by their number.
-              <Figure key={k} label={messages.sheet.section(k + 1)}>
+              <Figure
+                // biome-ignore lint/suspicious/noArrayIndexKey: sections are told apart by their number.
+                key={k}
+                label={messages.sheet.section(k + 1)}
+                {...massWorking(takeoff, k, planning.fixings)}
+              >
                 {show.mass(mass)}
               </Figure>
             ))}
@@ -123,4 +132,10 @@ export function MaterialsStation(props: StationProps) {
       <Papers {...props} />
     </>
   );
+}
+
+/** How the mass of a section comes about; nothing for a plan that was built from before this was kept. */
+function massWorking({ sectionsLaid }: Pick<Takeoff, "sectionsLaid">, section: number, fixings: Fixings | undefined) {
+  const laid = sectionsLaid[section];
+  return laid ? { working: sectionMassWorking(laid, areMeasured(sectionsLaid, fixings)) } : {};
 }

@@ -267,4 +267,20 @@ describe("shells and silicones side by side", () => {
     expect([...prices].sort((a, b) => a - b)).toEqual(prices);
     expect(rows[2].className).toContain("font-medium");
   });
+
+  it("open figure by figure to how each comes about", async () => {
+    shown();
+    await tab("Compare");
+    const table = within(await screen.findByTestId("compared-shells"));
+    const [wages] = table.getAllByRole("button", { name: /^Wages: / });
+    await userEvent.click(wages);
+    expect(table.getByText("(hands + finishing the seams of all casts) × what an hour costs")).toBeDefined();
+    // Another figure of the row takes its place, and a second click closes it.
+    const [spans] = table.getAllByRole("button", { name: /^Spans: / });
+    await userEvent.click(spans);
+    expect(table.queryByText(/× what an hour costs/)).toBeNull();
+    expect(table.getByText("by sag")).toBeDefined();
+    await userEvent.click(spans);
+    expect(table.queryByText("by sag")).toBeNull();
+  });
 });
