@@ -13,3 +13,7 @@ export const G_PER_OZ = G_PER_LB / 16;
 export const MM_PER_INCH = 25.4;
 /** Litres in one US liquid quart (exact: 57.75 cubic inches). */
 export const LITRES_PER_US_QUART = 0.946352946;
+
+/** Degrees of Fahrenheit's scale from degrees Celsius, and back. */
+export const fahrenheitOf = (celsius: number) => 32 + 1.8 * celsius;
+export const celsiusOf = (fahrenheit: number) => (fahrenheit - 32) / 1.8;

@@ -1,4 +1,5 @@
 import {
+  fahrenheitOf,
   G_PER_LB,
   G_PER_OZ,
   LITRES_PER_US_QUART,
@@ -80,6 +81,11 @@ export function formatWeighed(massG: number, stepG: number, system: UnitSystem =
     `${grouped(massG, digits(stepG))}${THIN}g`,
     () => `${grouped(massG / G_PER_OZ, digits(stepG / G_PER_OZ))}${THIN}oz`,
   );
+}
+
+/** A temperature in whole degrees. */
+export function formatTemperature(celsius: number, system: UnitSystem = "metric"): string {
+  return choose(system, `${grouped(celsius, 0)}${THIN}°C`, () => `${grouped(fahrenheitOf(celsius), 0)}${THIN}°F`);
 }
 
 /** Money from minor units, two decimals, with the user's own mark. */

@@ -1,5 +1,5 @@
 /** What people type: lengths and masses with or without their unit, as whole numbers, decimals or fractions. */
-import { G_PER_LB, G_PER_OZ, MM_PER_INCH } from "./constants.ts";
+import { celsiusOf, G_PER_LB, G_PER_OZ, MM_PER_INCH } from "./constants.ts";
 import type { UnitSystem } from "./display.ts";
 
 /**
@@ -69,12 +69,29 @@ export function parseMassG(text: string, system: UnitSystem = "metric"): number 
 }
 
 /**
- * Reads what is weighed at the bench: a bare number is in grams.
+ * Reads what is weighed at the bench: a bare number is in grams, in an imperial shop in ounces.
  * @returns grams, or null when it cannot be read
  */
-export function parseWeighedG(text: string): number | null {
+export function parseWeighedG(text: string, system: UnitSystem = "metric"): number | null {
   const bare = /^\s*\d+(?:[.,]\d+)?\s*$/.test(text);
-  return bare ? Number(text.replace(",", ".")) : parseMassG(text);
+  return bare ? Number(text.replace(",", ".")) * weighedEntry(system).grams : parseMassG(text);
+}
+
+/** The unit that a bench scale shows, in grams. */
+export function weighedEntry(system: UnitSystem): { readonly unit: "g" | "oz"; readonly grams: number } {
+  return system === "imperial" ? { unit: "oz", grams: G_PER_OZ } : { unit: "g", grams: 1 };
+}
+
+/**
+ * Reads a temperature: "20", "20 °C", "68F"; a bare number is in the shop's own scale.
+ * @returns degrees Celsius, or null when it cannot be read
+ */
+export function parseTemperatureC(text: string, system: UnitSystem = "metric"): number | null {
+  const match = /^([-\u2212]?\d+(?:[.,]\d+)?) ?°? ?([cf])?$/i.exec(text.trim());
+  if (!match) return null;
+  const value = Number(match[1].replace("\u2212", "-").replace(",", "."));
+  const scale = match[2]?.toLowerCase() ?? (system === "imperial" ? "f" : "c");
+  return scale === "f" ? celsiusOf(value) : value;
 }
 
 /**

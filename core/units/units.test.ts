@@ -3,6 +3,7 @@ import {
   formatLength,
   formatMass,
   formatMoneyMinor,
+  formatTemperature,
   formatVolume,
   formatWeighed,
   fromEntry,
@@ -10,6 +11,7 @@ import {
   parseAmount,
   parseLengthMm,
   parseMassG,
+  parseTemperatureC,
   parseWeighedG,
   proposeUnit,
   toEntry,
@@ -118,11 +120,24 @@ describe("what is weighed at the bench", () => {
     expect(parseWeighedG("1756")).toBe(1756);
     expect(parseWeighedG("1,5")).toBe(1.5);
     expect(parseWeighedG("2 lb 3 oz")).toBeCloseTo(992.23, 2);
+    expect(parseWeighedG("2.5", "imperial")).toBeCloseTo(70.874, 3);
+    expect(parseWeighedG("70 g", "imperial")).toBe(70);
     expect(parseWeighedG("some")).toBeNull();
     expect(parseAmount("2.5", "kg")).toBe(2.5);
     expect(parseAmount("450g", "kg")).toBe(0.45);
     expect(parseAmount("12", "m2")).toBe(12);
     expect(parseAmount("12 kg", "m2")).toBeNull();
     expect(parseAmount("", "pcs")).toBeNull();
+  });
+
+  it("is as warm in either scale", () => {
+    expect(plain(formatTemperature(20))).toBe("20 °C");
+    expect(plain(formatTemperature(20, "imperial"))).toBe("68 °F");
+    expect(plain(formatTemperature(-5, "both"))).toBe("\u22125 °C (23 °F)");
+    expect(parseTemperatureC("20")).toBe(20);
+    expect(parseTemperatureC("68", "imperial")).toBeCloseTo(20, 9);
+    expect(parseTemperatureC("68 °F")).toBeCloseTo(20, 9);
+    expect(parseTemperatureC("21,5 C", "imperial")).toBe(21.5);
+    for (const text of ["", "warm", "20 K", "--3"]) expect(parseTemperatureC(text)).toBeNull();
   });
 });

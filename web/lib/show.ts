@@ -6,6 +6,7 @@ import {
   formatLength,
   formatMass,
   formatMoneyMinor,
+  formatTemperature,
   formatVolume,
   formatWeighed,
 } from "../../core/units/index.ts";
@@ -26,6 +27,7 @@ function showWith(units: Settings["units"], currency: string) {
     mass: (g: number) => formatMass(g, units),
     /** As a scale with such a step shows it. */
     weighed: (g: number, stepG: number) => formatWeighed(g, stepG, units),
+    temperature: (celsius: number) => formatTemperature(celsius, units),
     volume: (mm3: number) => formatVolume(mm3, units),
     money: (minor: number) => formatMoneyMinor(minor, currency),
     hours: (minutes: number) => `${(minutes / 60).toFixed(minutes < 600 ? 1 : 0)}\u2009h`,

@@ -78,7 +78,7 @@ export function OpenTable({
                   <p className="font-medium">
                     {shown.name}: {shown.text}
                   </p>
-                  <div className="max-w-xl">
+                  <div className="max-w-md">
                     <WorkingNote working={shown.working()} />
                   </div>
                 </td>

@@ -17,7 +17,7 @@ export function PotCards(props: StationProps) {
   return createPortal(
     <article className="paper hidden bg-white p-8 text-black print:block" data-testid="pot-cards">
       <h1 className="border-b-4 border-black pb-1 text-2xl font-semibold">
-        {piece.name}: {t.title.toLowerCase()}, {t.at(temperatureC)}
+        {piece.name}: {t.title.toLowerCase()}, {t.at(show.temperature(temperatureC))}
       </h1>
       <div className="mt-4 grid grid-cols-2 gap-4">
         {rows.map((row) => (

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { keepRatio, type MixingSettings } from "../../../core/materials/mixing.ts";
 import { HOT_C, HURRY_MIN, LONG_MIN, type PotRow } from "../../../core/takeoff/pots.ts";
-import { parseWeighedG } from "../../../core/units/index.ts";
+import { parseWeighedG, weighedEntry } from "../../../core/units/index.ts";
 import { type Show, useShow } from "../../lib/show.ts";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
 import { WorkingNote } from "../../ui/Figure.tsx";
@@ -56,7 +56,7 @@ export function PotsTable(props: StationProps) {
     },
     {
       id: "hot",
-      name: t.hot(HOT_C),
+      name: t.hot(show.temperature(HOT_C)),
       value: ({ whenHot }) => whenHot.count,
       show: ({ whenHot }) => t.hotly(whenHot.count, Math.round(whenHot.potMin)),
       right: true,
@@ -67,13 +67,13 @@ export function PotsTable(props: StationProps) {
     <section aria-label={t.title}>
       <header className="flex items-baseline justify-between gap-3 pb-2">
         <h2 className="text-xl font-semibold">
-          {t.title} <span className="quiet text-sm font-normal">{t.at(temperatureC)}</span>
+          {t.title} <span className="quiet text-sm font-normal">{t.at(show.temperature(temperatureC))}</span>
         </h2>
         <button type="button" className="btn btn-sm" onClick={() => window.print()}>
           {t.print}
         </button>
       </header>
-      {cold.length > 0 && <Caution>{t.tooCold(names(cold), temperatureC)}</Caution>}
+      {cold.length > 0 && <Caution>{t.tooCold(names(cold), show.temperature(temperatureC))}</Caution>}
       {hurried.length > 0 && <Caution>{t.hurry(names(hurried), HURRY_MIN)}</Caution>}
       {slow.length > 0 && <Caution>{t.slow(names(slow), LONG_MIN)}</Caution>}
       <DataTable
@@ -159,14 +159,20 @@ export function leftOverText({ step, leftOverG }: PotRow, coats: number, show: S
   return `${t.leaves(show.mass(leftOverG))}: ${use}`;
 }
 
+/** Ounces that a card is followed to. */
+const OZ_DIGITS = 2;
+
 function Overpoured({ row: { card, mixture }, stepG, show }: { row: PotRow; stepG: number; show: Show }) {
-  const [poured, setPoured] = useState(() => mixture.parts.map((_, k) => String(card[k].g)));
-  const read = poured.map(parseWeighedG);
+  const { unit, grams: unitG } = weighedEntry(show.units);
+  const [poured, setPoured] = useState(() =>
+    mixture.parts.map((_, k) => String(Number((card[k].g / unitG).toFixed(unitG > 1 ? OZ_DIGITS : 3)))),
+  );
+  const read = poured.map((text) => parseWeighedG(text, show.units));
   const grams = read.map((g) => g ?? 0);
   const wrong = read.some((g) => g === null);
   const { addG, potG } = wrong ? { addG: [], potG: 0 } : keepRatio(mixture, grams);
   // What the card says is right as it is, though the scale rounds its parts.
-  const asWeighed = grams.every((g, k) => Math.abs(g - card[k].g) <= stepG / 2);
+  const asWeighed = grams.every((g, k) => Math.abs(g - card[k].g) <= stepG);
   const added = addG.flatMap((g, k) =>
     !asWeighed && g > Math.max(stepG, HELD_SHARE * potG) ? [t.add(show.weighed(g, stepG), mixture.parts[k].name)] : [],
   );
@@ -176,12 +182,15 @@ function Overpoured({ row: { card, mixture }, stepG, show }: { row: PotRow; step
       {mixture.parts.map(({ name }, k) => (
         <label key={name} className="mt-1 flex items-center justify-between gap-3 text-sm">
           {t.poured(name)}
-          <input
-            className="input input-xs w-24 text-right"
-            inputMode="decimal"
-            value={poured[k]}
-            onChange={(event) => setPoured(poured.map((text, n) => (n === k ? event.target.value : text)))}
-          />
+          <span className="input input-xs w-28">
+            <input
+              className="text-right"
+              inputMode="decimal"
+              value={poured[k]}
+              onChange={(event) => setPoured(poured.map((text, n) => (n === k ? event.target.value : text)))}
+            />
+            <span className="quiet">{unit}</span>
+          </span>
         </label>
       ))}
       <p className="mt-2 text-sm" role="status">

@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
-import { DEFAULT_SETTINGS } from "../../../contract/settings.ts";
+import { DEFAULT_SETTINGS, type Settings } from "../../../contract/settings.ts";
 import type { Store } from "../../../core/materials/stock.ts";
 import type { ShownPlan } from "../../../core/plan/results/figures.ts";
 import { OWN_SILICONE } from "../../../core/testing/documentChanges.ts";
@@ -54,11 +54,11 @@ function Board() {
   );
 }
 
-function shown() {
+function shown(settings: Partial<Settings> = {}) {
   standInServer(() => ({ status: 200, body: { store: STORE, revision: 1 } }));
   render(
     <QueryClientProvider client={new QueryClient()}>
-      <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines" }}>
+      <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines", ...settings }}>
         <Board />
       </SettingsContext>
     </QueryClientProvider>,
@@ -101,6 +101,20 @@ describe("pots", () => {
     expect(card.getByRole("status").textContent).toMatch(/^Add [\d\u2009]+\u2009g of base: then the ratio holds again/);
     expect(screen.getByTestId("pot-cards").textContent).toContain("Coat 1");
     expect(screen.queryByTestId("buying-list")).toBeNull();
+  });
+
+  it("are weighed, poured and warmed in an imperial shop's own units", async () => {
+    shown({ units: "imperial" });
+    await tab("Pots");
+    expect(screen.getByText("at 68 °F")).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Coat 1" }));
+    const card = within(screen.getByTestId("weigh-out"));
+    expect(card.getByText("The ratio holds.")).toBeDefined();
+    const base = card.getByLabelText<HTMLInputElement>(/^Base in the bucket/);
+    expect(card.getAllByText(`${base.value} oz`)[0]).toBeDefined();
+    await userEvent.clear(base);
+    await userEvent.type(base, "5 lb");
+    expect(card.getByRole("status").textContent).toMatch(/^Add [\d.]+\u2009oz of catalyst/);
   });
 
   it("say that polyester does not set in the cold", async () => {
