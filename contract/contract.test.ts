@@ -15,7 +15,8 @@ import { OWN_SILICONE } from "../core/testing/documentChanges.ts";
 import { apiError, errorCodes } from "./error.ts";
 import { bundleFigures, planFigures } from "./figures.ts";
 import { changePiece, createPiece, savePlan } from "./pieces.ts";
-import { planDocument, upgradePlan } from "./plan.ts";
+import { planDocument } from "./plan.ts";
+import { upgradePlan } from "./planUpgrades.ts";
 import { resultKey } from "./scans.ts";
 import { DEFAULT_SETTINGS, settings } from "./settings.ts";
 import { store } from "./store.ts";
@@ -136,6 +137,15 @@ describe("the plan document", () => {
     expect(read.flanges.walls).toEqual([{ ...wall, keys: null }]);
     expect(read.casting).toEqual({ ...casting, boltLoadN: 99 });
     expect(read.jacketKeys).toEqual({ ...jacketKeys, spacingMm: 333 });
+  });
+
+  it.each([
+    ["the usual one, goes by the shell from now on", 45, null],
+    ["another, keeps it", 61, 61],
+  ])("of version 10 whose flanges have a width, %s", (_name, before, after) => {
+    const { shell } = newPlan();
+    const stored = { ...newPlan(), version: 10, shell: { ...shell, flanges: { ...shell.flanges, widthMm: before } } };
+    expect(upgradePlan(stored).shell.flanges.widthMm).toBe(after);
   });
 
   it("of version 7 gets poles where it spans too far, and keeps its flanges", () => {

@@ -1,11 +1,11 @@
-/** The plan document on the wire: its schema, its limits, and the upgrades from older versions. */
+/** The plan document on the wire: its schema and its limits. Older versions are read by `planUpgrades.ts`. */
 import { z } from "zod";
-import { POUR_POSITIONS, TYPICAL_CASTING } from "../core/casting/settings.ts";
-import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS, TYPICAL_FLANGES } from "../core/flange/settings.ts";
-import { FOOT_LIMITS_MM, TYPICAL_FOOT } from "../core/foot/settings.ts";
+import { POUR_POSITIONS } from "../core/casting/settings.ts";
+import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS } from "../core/flange/settings.ts";
+import { FOOT_LIMITS_MM } from "../core/foot/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
-import { JACKET_KEY_KINDS, MOST_KEYS, TYPICAL_JACKET_KEYS } from "../core/keys/settings.ts";
+import { JACKET_KEY_KINDS, MOST_KEYS } from "../core/keys/settings.ts";
 import {
   entryOf,
   MATERIAL_IDS,
@@ -14,19 +14,18 @@ import {
   SILICONE_IDS,
   type SiliconeId,
 } from "../core/materials/catalogue.ts";
-import { AS_USUAL, standsIn } from "../core/materials/chosen.ts";
+import { standsIn } from "../core/materials/chosen.ts";
 import { isOwn } from "../core/materials/entries/own.ts";
-import { MIXING_LIMITS, type MixingSettings, TYPICAL_MIXING } from "../core/materials/mixing.ts";
+import { MIXING_LIMITS, type MixingSettings } from "../core/materials/mixing.ts";
 import { USUAL_SILICONE } from "../core/materials/silicone.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
-import { newPlan, PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
-import { NOBODY_KNOWN } from "../core/plan/document/identity.ts";
+import { PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
-import { POLE_MATERIALS, RIB_KINDS, RIB_SPANS_MM, TYPICAL_RIBS } from "../core/ribs/settings.ts";
+import { POLE_MATERIALS, RIB_KINDS, RIB_SPANS_MM } from "../core/ribs/settings.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { MOST_VARIANTS } from "../core/shell/layup.ts";
 import { DECISION_KINDS } from "../core/survey/decisions.ts";
-import { DAB_FIGURES, NO_ZONES } from "../core/survey/zones.ts";
+import { DAB_FIGURES } from "../core/survey/zones.ts";
 import { lengthUnits } from "../core/units/index.ts";
 import { searchRates } from "./rates.ts";
 import { ownEntry, ownId } from "./store.ts";
@@ -107,7 +106,7 @@ const flangeWidth = z
   .max(FLANGE_WIDTHS_MM.most, `A flange is at most ${FLANGE_WIDTHS_MM.most} mm wide.`);
 
 const flanges = z.object({
-  widthMm: flangeWidth,
+  widthMm: flangeWidth.nullable(),
   bolts: z.object({
     diameterMm: z.number().min(3, "A bolt is at least 3 mm thick.").max(24, "A bolt is at most 24 mm thick."),
     offMm: z.number().min(5).max(FLANGE_WIDTHS_MM.most).nullable(),
@@ -296,178 +295,3 @@ export const planDocument: z.ZodType<PlanDocument> = planShape.refine(ownKept, {
   message: "It speaks of a material that is not kept with it, or that cannot stand in for what it replaces.",
   path: ["materials"],
 }) as unknown as z.ZodType<PlanDocument>;
-
-/** Reads a stored document of any version into today's. One step a version, oldest first. */
-export function upgradePlan(stored: unknown): PlanDocument {
-  const steps = [
-    ...[fromVersion1, fromVersion2, fromVersion3, fromVersion4],
-    ...[fromVersion5, fromVersion6, fromVersion7, fromVersion8],
-    fromVersion9,
-  ];
-  return planDocument.parse(steps.reduce((document, step) => step(document), stored));
-}
-
-const version1 = z.looseObject({ version: z.literal(1), brief: z.looseObject({}) });
-const version2 = z.looseObject({
-  version: z.literal(2),
-  parting: z.looseObject({}),
-  jacket: z.looseObject({}),
-  survey: z.looseObject({}),
-});
-
-const version3 = z.looseObject({ version: z.literal(3), jacket: z.looseObject({}) });
-
-/** Version 2 asks for the largest section that can be handled. */
-function fromVersion1(stored: unknown): unknown {
-  const old = version1.safeParse(stored);
-  if (!old.success) return stored;
-  return { ...old.data, version: 2, brief: { handlingMm: newPlan().brief.handlingMm, ...old.data.brief } };
-}
-
-/** Version 3 has lines laid by hand and zones. */
-function fromVersion2(stored: unknown): unknown {
-  const old = version2.safeParse(stored);
-  if (!old.success) return stored;
-  const { thickerMm, seam } = newPlan().jacket;
-  return {
-    ...old.data,
-    version: 3,
-    survey: { dismissed: [], ...old.data.survey },
-    jacket: { thickerMm, seam, ...old.data.jacket },
-    parting: { layout: null, ...old.data.parting },
-    zones: NO_ZONES,
-  };
-}
-
-const version4 = z.looseObject({
-  version: z.literal(4),
-  brief: z.looseObject({}),
-  jacket: z.looseObject({}),
-  parting: z.looseObject({ fillDepthMm: z.unknown() }),
-});
-
-/** Version 5 asks how far the rubber gives, closes gaps at the foot, and fills as far as it takes. */
-function fromVersion4(stored: unknown): unknown {
-  const old = version4.safeParse(stored);
-  if (!old.success) return stored;
-  const { fillDepthMm: _fillDepthMm, ...parting } = old.data.parting;
-  const { giveMm, mostSiliconeMm, leastSectionMm2, fills } = newPlan().parting;
-  return {
-    ...old.data,
-    version: 5,
-    brief: { immovable: false, ...old.data.brief },
-    jacket: { footClayMm: newPlan().jacket.footClayMm, ...old.data.jacket },
-    parting: { giveMm, mostSiliconeMm, leastSectionMm2, fills, ...parting },
-  };
-}
-
-const version5 = z.looseObject({
-  version: z.literal(5),
-  parting: z.looseObject({}),
-  jacket: z.looseObject({ coats: z.array(z.looseObject({})) }),
-  survey: z.looseObject({ dismissed: z.array(z.looseObject({ id: z.string() })) }),
-});
-
-/** Until version 5 a place was known by its kind and the cell of a raster of so many mm it lies in. */
-const RASTER_MM = 40;
-
-function placedDismissal({ id, ...dismissal }: { readonly id: string }): object {
-  const [kind, ...cell] = id.split(" ");
-  return { ...dismissal, kind, at: cell.map((k) => RASTER_MM * Number(k)) };
-}
-
-/** Version 6 keeps the rates its lines were suggested at, the ids of what was planned, and where decisions were made. */
-function fromVersion5(stored: unknown): unknown {
-  const old = version5.safeParse(stored);
-  if (!old.success) return stored;
-  const coats = old.data.jacket.coats.map((coat, k) => ({ id: `coat-${k + 1}`, ...coat }));
-  return {
-    ...old.data,
-    version: 6,
-    parting: { suggestedAt: null, ...old.data.parting },
-    jacket: { ...old.data.jacket, coats },
-    survey: { ...old.data.survey, dismissed: old.data.survey.dismissed.map(placedDismissal) },
-    identity: { ...NOBODY_KNOWN, next: coats.length + 1 },
-  };
-}
-
-const version6 = z.looseObject({ version: z.literal(6), shell: z.looseObject({}) });
-
-/** Version 7 decides on flanges, on what holds them together, and on how the mould is filled. */
-function fromVersion6(stored: unknown): unknown {
-  const old = version6.safeParse(stored);
-  if (!old.success) return stored;
-  return {
-    ...old.data,
-    version: 7,
-    shell: { flanges: TYPICAL_FLANGES, casting: TYPICAL_CASTING, jacketKeys: TYPICAL_JACKET_KEYS, ...old.data.shell },
-  };
-}
-
-const version7 = z.looseObject({ version: z.literal(7), shell: z.looseObject({}) });
-
-/** Version 8 decides on ribs and poles. */
-function fromVersion7(stored: unknown): unknown {
-  const old = version7.safeParse(stored);
-  if (!old.success) return stored;
-  return { ...old.data, version: 8, shell: { ribs: TYPICAL_RIBS, ...old.data.shell } };
-}
-
-const version8 = z.looseObject({
-  version: z.literal(8),
-  jacket: z.looseObject({}),
-  shell: z.looseObject({
-    casting: z.looseObject({}),
-    jacketKeys: z.looseObject({}),
-    flanges: z.looseObject({ walls: z.array(z.looseObject({})) }),
-  }),
-});
-
-/** Version 9 has a foot along the board, keys set by hand, straps, and mixes. A plan that had no foot keeps none. */
-function fromVersion8(stored: unknown): unknown {
-  const old = version8.safeParse(stored);
-  if (!old.success) return stored;
-  const { casting, jacketKeys, flanges, ...shell } = old.data.shell;
-  return {
-    ...old.data,
-    version: 9,
-    jacket: { silicone: USUAL_SILICONE, ...old.data.jacket },
-    mixing: TYPICAL_MIXING,
-    touching: newPlan().touching,
-    shell: {
-      foot: { ...TYPICAL_FOOT, isFlanged: false },
-      ...shell,
-      casting: { strapLoadN: TYPICAL_CASTING.strapLoadN, ...casting },
-      jacketKeys: { placed: TYPICAL_JACKET_KEYS.placed, ...jacketKeys },
-      flanges: { ...flanges, walls: flanges.walls.map((wall) => ({ keys: null, ...wall })) },
-    },
-  };
-}
-
-const version9 = z.looseObject({
-  version: z.literal(9),
-  jacket: z.looseObject({ coats: z.array(z.looseObject({})) }),
-  shell: z.looseObject({}),
-});
-
-/** Version 10 has materials of the workshop's own, coats of another silicone or with gauze, and lay-ups by section. */
-function fromVersion9(stored: unknown): unknown {
-  const old = version9.safeParse(stored);
-  if (!old.success) return stored;
-  const coats = old.data.jacket.coats.map((coat) => ({ silicone: null, gauze: false, ...coat }));
-  const { order, sections, variants } = newPlan().shell;
-  return {
-    ...old.data,
-    version: 10,
-    materials: AS_USUAL,
-    jacket: { ...old.data.jacket, coats },
-    shell: { order, sections, variants, ...old.data.shell },
-  };
-}
-
-/** Version 4 has through-holes closed with clay. */
-function fromVersion3(stored: unknown): unknown {
-  const old = version3.safeParse(stored);
-  if (!old.success) return stored;
-  return { ...old.data, version: 4, jacket: { stops: newPlan().jacket.stops, ...old.data.jacket } };
-}

@@ -31,6 +31,9 @@ export interface Dependencies {
   readonly resultsLimitBytes?: number;
 }
 
+/** A connection that nothing goes over is kept so long: a page, or a client, that asks again at its end is cut off. */
+export const KEEP_ALIVE_MS = 75_000;
+
 /** The whole server, listening nowhere yet. */
 export function createApp({
   sequelize,

@@ -1,6 +1,6 @@
 /** Reads the configuration, migrates, listens. Nothing else. */
 import { pino } from "pino";
-import { createApp } from "./app.ts";
+import { createApp, KEEP_ALIVE_MS } from "./app.ts";
 import { readConfig } from "./config.ts";
 import { migrate, openDatabase } from "./db/database.ts";
 import { clearAbandoned } from "./features/blobs.ts";
@@ -18,6 +18,7 @@ await clear();
 setInterval(clear, 3600_000).unref();
 const server = app.listen(config.port, config.host);
 server.requestTimeout = 30 * 60_000;
+server.keepAliveTimeout = KEEP_ALIVE_MS;
 server.on("error", (error: NodeJS.ErrnoException) => {
   const reason =
     error.code === "EADDRINUSE"

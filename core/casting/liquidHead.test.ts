@@ -17,7 +17,7 @@ const ground = groundOf(
   ]),
 );
 const along = new AlongWall(ground, wallsOn([ground], [WIDTH_MM])[0]);
-const fastenings = fasteningsOf(along, TYPICAL_FLANGES, null, { shellMm: 20 });
+const fastenings = fasteningsOf(along, TYPICAL_FLANGES, null, { flangeMm: 20 });
 const walls = [{ along, fastenings }];
 
 const CAVITY = wettedWall(moved(box(600, 500, 1000), 0, 0, 500), 2, (x) => (x > 0 ? 0 : 1), 0);

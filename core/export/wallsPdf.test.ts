@@ -26,7 +26,7 @@ interface Pixels {
 const ground = groundOf(upright);
 const [wall] = wallsOn([ground], [WIDTH_MM]);
 const [pattern] = patternsOf([wall], null);
-const fastenings = fasteningsOf(new AlongWall(ground, wall), TYPICAL_FLANGES, null, { shellMm: 20 });
+const fastenings = fasteningsOf(new AlongWall(ground, wall), TYPICAL_FLANGES, null, { flangeMm: 20 });
 const marks = pattern.pieces.map((piece) => marksOn(piece, fastenings, 3));
 
 async function pagesOf(paper: string): Promise<Pixels[]> {

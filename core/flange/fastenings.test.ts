@@ -8,7 +8,7 @@ import { AlongWall } from "./along.ts";
 import { boltOffMm, type Fastenings, fasteningsOf, leastWidthMm, SLOT_DEPTH_MM, washerMm } from "./fastenings.ts";
 import { chosen, type FlangeSettings, TYPICAL_FLANGES } from "./settings.ts";
 
-const TERMS = { shellMm: 20 };
+const TERMS = { flangeMm: 20 };
 
 function alongOf(ground: WallGround, widthMm = WIDTH_MM): AlongWall {
   return new AlongWall(ground, wallsOn([ground], [widthMm])[0]);
@@ -38,7 +38,7 @@ function expectClear(along: AlongWall, own: FlangeSettings, { bolts, dimples, sl
     expect(bolt.alongMm).toBeGreaterThanOrEqual(0);
     expect(bolt.alongMm).toBeLessThanOrEqual(lengthMm);
     expect(along.widthMm(bolt.alongMm) - bolt.offMm).toBeGreaterThanOrEqual(2 * own.bolts.diameterMm - 1e-6);
-    expect(bolt.offMm - washer).toBeGreaterThanOrEqual(TERMS.shellMm);
+    expect(bolt.offMm - washer).toBeGreaterThanOrEqual(TERMS.flangeMm);
     for (const other of bolts.slice(n + 1))
       expect(Math.hypot(other.alongMm - bolt.alongMm, other.offMm - bolt.offMm)).toBeGreaterThan(2 * washer);
   }

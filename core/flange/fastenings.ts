@@ -10,12 +10,12 @@
  * Lengths along a wall are those of its foot, from its beginning.
  */
 import type { AlongWall } from "./along.ts";
-import type { BoltPlace, FlangeSettings, WallChoice } from "./settings.ts";
+import { type BoltPlace, choiceFor, FLANGE_WIDTHS_MM, type FlangeSettings, type WallChoice } from "./settings.ts";
 
 /** Of the section whose flanges these are. */
 export interface FlangeTerms {
-  /** Thickness of the shell beside the flange, mm. */
-  readonly shellMm: number;
+  /** Thickness of the flanges, and of the shell's edge beside them, mm. */
+  readonly flangeMm: number;
 }
 
 /** What speaks against a bolt where it stands. */
@@ -114,10 +114,10 @@ const RADIANS = Math.PI / 180;
 export const washerMm = (diameterMm: number) => WASHER_SHARE * diameterMm;
 
 /** How far off the jacket bolts stand by rule, mm. */
-export function boltOffMm({ bolts, keys }: FlangeSettings, { shellMm }: FlangeTerms): number {
+export function boltOffMm({ bolts, keys }: FlangeSettings, { flangeMm }: FlangeTerms): number {
   if (bolts.offMm !== null) return bolts.offMm;
   const washer = washerMm(bolts.diameterMm);
-  const besideShell = shellMm + washer + WASHER_CLEAR_MM;
+  const besideShell = flangeMm + washer + WASHER_CLEAR_MM;
   // A groove runs all along the wall, and no washer may lie on it.
   const besideGroove = keys.kind === "groove" ? keyOffMm(keys.radiusMm) + keys.radiusMm + washer + TURN_MM : 0;
   return Math.max(LEAST_OFF_MM, besideShell, besideGroove);
@@ -130,6 +130,22 @@ export function leastWidthMm(settings: FlangeSettings, terms: FlangeTerms): numb
   const { bolts, keys } = settings;
   const forKeys = keys.kind === "none" ? 0 : keyOffMm(keys.radiusMm) + keys.radiusMm + KEY_EDGE_MM;
   return Math.max(boltOffMm(settings, terms) + EDGE_DIAMETERS * bolts.diameterMm, forKeys);
+}
+
+/** A flange by rule is no narrower, and of a round width, mm. */
+const LEAST_WIDTH_MM = 45;
+const ROUND_WIDTH_MM = 5;
+
+/** The width of all flanges for which nothing else was decided, mm: what bolts and keys ask for, where it goes by rule. */
+export function flangeWidthMm(settings: FlangeSettings, terms: FlangeTerms): number {
+  if (settings.widthMm !== null) return settings.widthMm;
+  const wanted = Math.max(LEAST_WIDTH_MM, ROUND_WIDTH_MM * Math.ceil(leastWidthMm(settings, terms) / ROUND_WIDTH_MM));
+  return Math.min(FLANGE_WIDTHS_MM.most, wanted);
+}
+
+/** The width that is wanted of a wall, mm. @param id of the line it stands on */
+export function widthFor(settings: FlangeSettings, id: string | null, terms: FlangeTerms): number {
+  return choiceFor(settings, id)?.widthMm ?? flangeWidthMm(settings, terms);
 }
 
 export function fasteningsOf(
@@ -208,12 +224,12 @@ interface Beside {
 function boltAt(
   along: AlongWall,
   { bolts: { diameterMm } }: FlangeSettings,
-  { shellMm }: FlangeTerms,
+  { flangeMm }: FlangeTerms,
   place: BoltPlace,
   { places, dimples, grooves }: Beside,
 ): Bolt {
   const washer = washerMm(diameterMm);
-  const toShellMm = place.offMm - washer - shellMm;
+  const toShellMm = place.offMm - washer - flangeMm;
   const toEdgeMm = along.widthMm(place.alongMm) - place.offMm;
   const apart = (other: BoltPlace) => Math.hypot(other.alongMm - place.alongMm, other.offMm - place.offMm);
   const onKey =
@@ -235,7 +251,7 @@ function boltAt(
   ];
   return {
     ...place,
-    access: accessTo(along, place, shellMm + washer + TURN_MM),
+    access: accessTo(along, place, flangeMm + washer + TURN_MM),
     troubles: found.filter(([, is]) => is).map(([trouble]) => trouble),
     ...{ toShellMm, toEdgeMm },
   };

@@ -27,8 +27,8 @@ export interface WallChoice {
 }
 
 export interface FlangeSettings {
-  /** Off the jacket. */
-  readonly widthMm: number;
+  /** Off the jacket; null goes by the shell, so that bolts and keys have room. */
+  readonly widthMm: number | null;
   readonly bolts: {
     readonly diameterMm: number;
     /** Off the jacket; null goes by the thickness of the shell, so that nuts have room. */
@@ -44,7 +44,7 @@ export interface FlangeSettings {
 }
 
 export const TYPICAL_FLANGES: FlangeSettings = {
-  widthMm: 45,
+  widthMm: null,
   bolts: { diameterMm: 6, offMm: null, pitchMm: 110 },
   keys: { kind: "dimples", radiusMm: 8, pitchMm: 220 },
   walls: [],
@@ -55,11 +55,6 @@ export const FLANGE_WIDTHS_MM = { least: 20, most: 120 } as const;
 
 export function choiceFor({ walls }: Pick<FlangeSettings, "walls">, id: string | null): WallChoice | null {
   return walls.find((wall) => wall.id === id) ?? null;
-}
-
-/** The width that is wanted of a wall, mm. */
-export function widthFor(settings: Pick<FlangeSettings, "widthMm" | "walls">, id: string | null): number {
-  return choiceFor(settings, id)?.widthMm ?? settings.widthMm;
 }
 
 /** The settings with something decided for one wall; a choice that says nothing any more is dropped. */

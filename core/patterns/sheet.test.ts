@@ -14,7 +14,7 @@ const ground = groundOf(round);
 const [wall] = wallsOn([ground], [WIDTH_MM]);
 const [pattern] = patternsOf([wall], null);
 const along = new AlongWall(ground, wall);
-const fastenings = fasteningsOf(along, TYPICAL_FLANGES, null, { shellMm: 20 });
+const fastenings = fasteningsOf(along, TYPICAL_FLANGES, null, { flangeMm: 20 });
 const marks = pattern.pieces.map((piece) => marksOn(piece, fastenings, 3));
 const sheet: Drawing = sheetOf(pattern, { pieceName: "Walrus & calf", walls: 3 }, marks);
 

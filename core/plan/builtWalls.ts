@@ -1,9 +1,9 @@
 /** The walls of a plan as they are built: as wide as was decided, with what holds the flanges together, and their patterns. */
 import { AlongWall } from "../flange/along.ts";
 import { type DrillRow, drillMap } from "../flange/drillMap.ts";
-import { type Fastenings, fasteningsOf } from "../flange/fastenings.ts";
+import { type Fastenings, fasteningsOf, widthFor } from "../flange/fastenings.ts";
 import { marksOn, type PatternMarks } from "../flange/marks.ts";
-import { choiceFor, type WallChoice, widthFor } from "../flange/settings.ts";
+import { choiceFor, type WallChoice } from "../flange/settings.ts";
 import { once } from "../job/once.ts";
 import { pagesFor, paperOf } from "../patterns/pages.ts";
 import { pieceDrawing } from "../patterns/sheet.ts";
@@ -74,13 +74,10 @@ interface LaidOut {
 /** Walls and patterns by their widths: an edit that leaves those alone lays nothing out anew. */
 const laidOutBefore = new WeakMap<readonly WallGround[], { readonly key: string; readonly laid: LaidOut }>();
 
-function laidOut(
-  grounds: readonly WallGround[],
-  { shell: { flanges }, seat }: Walled,
-  ids: readonly string[],
-): LaidOut {
+function laidOut(grounds: readonly WallGround[], { shell, seat }: Walled, ids: readonly string[]): LaidOut {
   const boardMm = seat.onBoard ? 0 : null;
-  const widths = grounds.map((_, n) => widthFor(flanges, ids[n] ?? null));
+  const terms = shellTerms(shell);
+  const widths = grounds.map((_, n) => widthFor(shell.flanges, ids[n] ?? null, terms));
   const key = JSON.stringify([widths, boardMm]);
   const held = laidOutBefore.get(grounds);
   if (held?.key === key) return held.laid;

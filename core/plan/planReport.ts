@@ -5,6 +5,7 @@ import type { Wetted } from "../casting/wetted.ts";
 import type { JacketKey } from "../keys/jacketKeys.ts";
 import { materialName } from "../materials/catalogue.ts";
 import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
+import type { Clash } from "../solids/asBuilt.ts";
 import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
 import { builtFootprint } from "./builtFoot.ts";
@@ -34,6 +35,8 @@ export interface ReportExtras {
   readonly ids?: PlanIds;
   /** The sections as solids, where they were made. */
   readonly solids?: readonly BuiltSection[];
+  /** Those of them that do not pass each other. */
+  readonly clashes?: readonly Clash[];
 }
 
 const NO_IDS: PlanIds = { sections: [], lines: [] };
@@ -41,7 +44,7 @@ const NO_IDS: PlanIds = { sections: [], lines: [] };
 export function planReport(
   result: PlanResult,
   timings: ReportTimings,
-  { rates, document, plans = [], ranges = [], walls, solids = [], keys = [], ids = NO_IDS }: ReportExtras,
+  { rates, document, plans = [], ranges = [], walls, solids = [], clashes = [], keys = [], ids = NO_IDS }: ReportExtras,
 ) {
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(told({ report: geometry, ids }), document, rates, {
@@ -58,6 +61,7 @@ export function planReport(
       shellMassG: takeoff.sectionMassesG[k],
       range: ranges[k] ? rangeReport(ranges[k]) : null,
       ...(solids[k] ? solidReport(solids[k]) : {}),
+      ...(solids[k] ? { clashes: clashes.filter((clash) => clash.section === k + 1) } : {}),
     })),
     walls: walls ? wallReport(walls) : [],
     bolts: walls ? boltReport(walls) : [],

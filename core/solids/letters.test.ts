@@ -39,7 +39,7 @@ describe("a name in letters", () => {
     const across = places.map(({ at }) => at[0]);
     expect([...across].sort((a, b) => a - b)).toEqual(across);
     await withSolids((solids) => {
-      const body = lettersSolid(solids, places, 20);
+      const body = lettersSolid(solids, places, () => 20);
       if (!body) throw new Error("There is no name.");
       const shell = solids.fromMesh(moved(sphere(RADIUS_MM + 20, 96), 0, 0, 0), "the shell");
       const outMm3 = solids.minus(body, shell).volume();

@@ -169,9 +169,18 @@ function nearestVertex(mesh: TriangleMesh, middle: readonly number[], reachMm: n
   };
 }
 
-/** The letters as one body that stands in the shell; null where there are none. */
-export function lettersSolid(solids: Solids, places: readonly LetterPlace[], shellMm: number): Solid | null {
-  const strokes = places.flatMap(({ letter, at, normal, heightMm }) => {
+/**
+ * The letters as one body that stands in the shell; null where there are none.
+ * @param thicknessMm of the shell at each
+ */
+export function lettersSolid(
+  solids: Solids,
+  places: readonly LetterPlace[],
+  thicknessMm: (place: LetterPlace) => number,
+): Solid | null {
+  const strokes = places.flatMap((place) => {
+    const { letter, at, normal, heightMm } = place;
+    const shellMm = thicknessMm(place);
     const [right, up] = uprightOn(normal);
     return segmentsOf(letter).map((segment) =>
       solids.hull(

@@ -16,13 +16,14 @@ import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { lathe, moved, sphere } from "../testing/shapes.ts";
 import { footSpaces } from "./foot.ts";
 import { withSolids } from "./kernel.ts";
+import { awayMm } from "./number.ts";
 
 const base = newPlan();
 const FOOTLESS = { ...base.shell.foot, isFlanged: false };
 const FLANGELESS = { ...base.shell.flanges, widthMm: 0 };
 
 /** A ball of 100 mm in two halves, its jacket 8 mm and its shell 15 mm thick. */
-function ballIn(onBoard: boolean, flanges = base.shell.flanges): PlanDocument {
+function ballIn(onBoard: boolean, flanges = base.shell.flanges, flangeThicknessMm = 20): PlanDocument {
   return {
     ...base,
     seat: { ...base.seat, onBoard },
@@ -34,7 +35,7 @@ function ballIn(onBoard: boolean, flanges = base.shell.flanges): PlanDocument {
         [-1, 0, 0],
       ],
     },
-    shell: { ...base.shell, figures: { thicknessMm: 15, flangeThicknessMm: 20 }, flanges, foot: FOOTLESS },
+    shell: { ...base.shell, figures: { thicknessMm: 15, flangeThicknessMm }, flanges, foot: FOOTLESS },
   };
 }
 
@@ -63,8 +64,8 @@ function isClosed(mesh: TriangleMesh): boolean {
 }
 
 describe("halves over a ball", () => {
-  it("without flanges are the shell between two spheres, half each", async () => {
-    const { solids, result } = await built(ballIn(false, FLANGELESS), 4);
+  it("without flanges, and with edges no thicker, are the shell between two spheres, half each", async () => {
+    const { solids, result } = await built(ballIn(false, FLANGELESS, 15), 4);
     expect(solids).toHaveLength(2);
     // What is cast, the jacket and the shell fill the ball to the shell's outside.
     const within = areaAndVolume(result.parting.filled).volumeMm3;
@@ -271,6 +272,35 @@ describe("sections as solids", () => {
     }
   });
 
+  it("are as thick beside the wall as their flanges, and run out evenly from there", () => {
+    const [{ foot }] = plan.result.walls;
+    // The line where the wall leaves the shell, which is 15 mm thick on a jacket of 108.
+    const leaves = Float64Array.from(foot, (mm, k) => {
+      const c = 3 * Math.floor(k / 3);
+      const centreMm = k % 3 === 2 ? 100 : 0;
+      return centreMm + (mm - centreMm) * (123 / Math.hypot(foot[c], foot[c + 1], foot[c + 2] - 100));
+    });
+    const [edge, rest] = [[] as number[], [] as number[]];
+    for (const { mesh } of plan.solids) {
+      const { positions: p } = mesh;
+      for (let v = 0; v < p.length; v += 3) {
+        const at: [number, number, number] = [p[v], p[v + 1], p[v + 2]];
+        const radius = Math.hypot(at[0], at[1], at[2] - 100);
+        const toWallMm = awayMm(leaves, at);
+        // The outside of the skin: beyond its flange, clear of the edge on the board.
+        if (radius < 108 + 10 || radius > 108 + 24 || toWallMm < 24 || at[2] < 65) continue;
+        const share = Math.min(1, Math.max(0, 1 - (toWallMm - 20) / 40));
+        (share > 0 ? edge : rest).push(radius - 108 - (15 + 5 * share));
+      }
+    }
+    // Flanges stand out beside it, and the number and the name on the rest.
+    const sorted = (off: readonly number[]) => off.map(Math.abs).sort((a, b) => a - b);
+    const within = (off: readonly number[], share: number) => sorted(off)[Math.floor(share * off.length)];
+    expect(edge.length).toBeGreaterThan(150);
+    expect(within(edge, 0.9)).toBeLessThan(0.2);
+    expect(within(rest, 0.8)).toBeLessThan(0.2);
+  });
+
   it("together are what the estimate of the shell is about", () => {
     const solidMm3 = plan.solids.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
     const { areaMm2 } = areaAndVolume(plan.result.parting.filled);
@@ -371,7 +401,7 @@ describe("a foot along the board", () => {
       });
     const glass = await of(mat);
     const mixed = await of({ sections: [{ ...mat, section: "section-2" }] });
-    expect(glass[0].volumeMm3).toBeLessThan(0.5 * mixed[0].volumeMm3);
+    expect(glass[0].volumeMm3).toBeLessThan(0.55 * mixed[0].volumeMm3);
     // The first half is of plaster, as it was before.
     [(await onFoot()).solids[0], glass[1]].forEach((alike, k) => {
       expect(Math.abs(mixed[k].volumeMm3 / alike.volumeMm3 - 1)).toBeLessThan(0.01);

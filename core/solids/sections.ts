@@ -17,6 +17,7 @@ import { ridgeAt, ridgePoints } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
 import type { ShellThicknesses } from "../shell/index.ts";
 import { cellBodies } from "./cellBodies.ts";
+import { Edges } from "./edges.ts";
 import { fastened } from "./fastened.ts";
 import { type FootBody, footSolid, footSpaces, rimSolid } from "./foot.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
@@ -70,25 +71,35 @@ const KERF_MM = 0.02;
 
 export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Promise<SectionSolid[]> {
   const { body, shells, boardMm } = request;
-  const thicknesses = [...new Set(shells.map(({ shellMm }) => shellMm))];
-  const thickestMm = Math.max(...thicknesses);
+  const thicknesses = shells.filter((shell, k) => shells.findIndex((other) => isAlike(shell, other)) === k);
+  const thickestMm = Math.max(...thicknesses.flatMap(({ shellMm, flangeMm }) => [shellMm, flangeMm]));
   const { stepMm } = body.grid;
   const inner = withoutPockets(isosurface(body.grid, body.phi, 0, ctx), SPECK_MM3).mesh;
   const reachMm = thickestMm + 3 * stepMm;
-  const exactBandsMm = thicknesses.map((mm): [number, number] => [Math.max(0, mm - stepMm), mm + stepMm]);
+  const exactBandsMm = thicknesses.map(({ shellMm, flangeMm }): [number, number] => [
+    Math.max(0, Math.min(shellMm, flangeMm) - stepMm),
+    Math.max(shellMm, flangeMm) + stepMm,
+  ]);
   const field = distanceField(inner, { stepMm, reachMm, exactBandsMm }, ctx);
   return withSolids(async (solids) => {
     const jacket = await leanSolid(solids, inner, SIMPLER_MM, "The jacket");
     // The rim is taken out of what is small: the whole jacket is cut as seldom as can be.
     const rim = request.foot && rimSolid(solids, request.foot);
     const rims = rim ? [rim] : [];
-    const shellOf = new Map<number, Solid>();
-    for (const mm of thicknesses) {
-      const outside = await leanSolid(solids, outerFace(field, mm, ctx), SIMPLER_MM, "The outside of the shell");
-      const shell = solids.minus(outside, jacket);
-      shellOf.set(mm, boardMm === null ? shell : solids.above(shell, boardMm));
-    }
     const along = request.walls.map((wall) => wall.along);
+    const laid: LaidShell[] = [];
+    for (const thick of thicknesses) {
+      const edges = new Edges({ walls: along, boardMm }, thick);
+      const outside = await leanSolid(
+        solids,
+        outerFace(field, edges, thick, ctx),
+        SIMPLER_MM,
+        "The outside of the shell",
+      );
+      const shell = solids.minus(outside, jacket);
+      laid.push({ thick, edges, shell: boardMm === null ? shell : solids.above(shell, boardMm) });
+    }
+    const laidAs = (thick: ShellThicknesses) => laid.find((each) => isAlike(each.thick, thick)) as LaidShell;
     const feet = feetOf(solids, jacket, rims, request);
     const spaces = cellBodies({ ...request, shellMm: thickestMm, field, walls: along }, ctx);
     const onBoard = (solid: Solid) => (boardMm === null ? solid : solids.above(solid, boardMm));
@@ -100,8 +111,7 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       ctx.progress("solids", s / spaces.length);
       const space = solids.fromMesh(spaces[s], `The space of section ${s + 1}`);
       // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
-      const { shellMm } = shells[s];
-      const shell = shellOf.get(shellMm) as Solid;
+      const { shell, edges } = laidAs(shells[s]);
       const skin = without(solids, solids.and(shell, space), [...standing, ...rims]);
       const own = flangeOf(solids, jacket, request, s + 1);
       const flange = own && without(solids, own, [...done, ...rims]);
@@ -109,8 +119,8 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       standing.push(...(flange ? [flange] : []), ...(foot ? [foot] : []));
       const ribs = ribsOf(solids, jacket, request, s + 1);
       const place = request.numbers[s];
-      const number = place && numberSolid(solids, s + 1, place, shellMm);
-      const name = lettersSolid(solids, request.names[s] ?? [], shellMm);
+      const number = place && numberSolid(solids, s + 1, place, edges.thicknessMm(place.at, place.normal));
+      const name = lettersSolid(solids, request.names[s] ?? [], ({ at, normal }) => edges.thicknessMm(at, normal));
       const over = [ribs, number, name].filter((body) => body !== null && body !== undefined);
       const parts = [
         skin,
@@ -127,8 +137,17 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
   });
 }
 
-function outerFace({ grid, distanceMm }: DistanceField, shellMm: number, ctx: JobContext): TriangleMesh {
-  return withoutPockets(isosurface(grid, distanceMm, shellMm, ctx), SPECK_MM3).mesh;
+/** What all sections of the same thickness are cut from. */
+interface LaidShell {
+  readonly thick: ShellThicknesses;
+  readonly edges: Edges;
+  readonly shell: Solid;
+}
+
+const isAlike = (a: ShellThicknesses, b: ShellThicknesses) => a.shellMm === b.shellMm && a.flangeMm === b.flangeMm;
+
+function outerFace(field: DistanceField, edges: Edges, { shellMm }: ShellThicknesses, ctx: JobContext): TriangleMesh {
+  return withoutPockets(isosurface(field.grid, edges.outside(field), shellMm, ctx), SPECK_MM3).mesh;
 }
 
 function touch(a: Solid, b: Solid): boolean {

@@ -145,8 +145,8 @@ describe("a remedy that is taken", () => {
     const [line, ...others] = sealing("met");
     expect(others).toEqual([]);
     expect(line.material).toBe("petroleum-jelly");
-    // 60 g for a square metre of the walls: 6 m of line, 45 mm wide.
-    expect(line.quantity).toBeCloseTo(6 * 0.045 * 0.06, 6);
+    // 60 g for a square metre of the walls: 6 m of line, and as wide as bolts need it beside edges of 25 mm.
+    expect(line.quantity).toBeCloseTo(6 * 0.05 * 0.06, 6);
   });
 
   it("is a step of the work, with how long it dries, before what it keeps apart", () => {

@@ -22,7 +22,7 @@ import { shellLayers, wasteOf } from "../shell/index.ts";
 import { layupsFor } from "../shell/layup.ts";
 import { MM2_PER_M2 } from "../units/index.ts";
 import { type Fixings, spanAsBuilt } from "./fixings.ts";
-import { flangeAreasMm2 } from "./flanges.ts";
+import { spanOf } from "./flanges.ts";
 import type { Quantities } from "./quantities.ts";
 import type { PartingTotals } from "./totals.ts";
 
@@ -125,10 +125,7 @@ function shellRows(document: PlanDocument, parting: PartingTotals, fixings: Fixi
     document.shell,
     parting.sections.map(({ id }) => id),
   );
-  const estimated = {
-    areasMm2: parting.sections.map(({ areaMm2 }) => areaMm2),
-    flangeAreasMm2: flangeAreasMm2(document, parting),
-  };
+  const estimated = spanOf(document, parting);
   const { areasMm2, flangeAreasMm2: flanges } = spanAsBuilt(estimated, fixings, layups);
   return parting.sections.flatMap(({ number }, s) =>
     shellLayers(layups[s], layTerms(document)).flatMap(({ name, pot }) => {

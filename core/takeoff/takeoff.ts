@@ -13,7 +13,7 @@ import { layupsFor } from "../shell/layup.ts";
 import { checkFigures } from "../units/index.ts";
 import { type Cost, costOf, fillMinor } from "./cost.ts";
 import { type Fixings, spanAsBuilt } from "./fixings.ts";
-import { flangeAreasMm2 } from "./flanges.ts";
+import { spanOf } from "./flanges.ts";
 import { potRows } from "./pots.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
@@ -49,10 +49,7 @@ export function takeoff(
   rates: Rates,
   fixings: Fixings = { bolts: 0, jacketKeys: 0 },
 ): Takeoff {
-  const span = {
-    areasMm2: parting.sections.map((section) => section.areaMm2),
-    flangeAreasMm2: flangeAreasMm2(document, parting),
-  };
+  const span = spanOf(document, parting);
   const layups = layupsFor(
     document.shell,
     parting.sections.map(({ id }) => id),

@@ -19,15 +19,23 @@ interface Hit {
 
 export class Prover {
   private readonly corners: readonly (readonly [V3, V3, V3])[];
+  /** Of a ball about every triangle: its middle and its radius. What is not near the ball is not near the triangle. */
+  private readonly balls: Float64Array;
 
   constructor(body: TriangleMesh) {
     this.corners = cornersOf(body);
+    this.balls = Float64Array.from(this.corners.flatMap(ballAbout));
   }
 
   /** Where a ray meets the body (Moeller and Trumbore 1997), in order. */
   private hits(from: V3, way: V3): Hit[] {
     const found: Hit[] = [];
-    for (const [a, b, c] of this.corners) {
+    const { balls } = this;
+    for (let k = 0; k < this.corners.length; k++) {
+      const [mx, my, mz] = [balls[4 * k] - from[0], balls[4 * k + 1] - from[1], balls[4 * k + 2] - from[2]];
+      const along = mx * way[0] + my * way[1] + mz * way[2];
+      if (mx * mx + my * my + mz * mz - along * along > balls[4 * k + 3] ** 2) continue;
+      const [a, b, c] = this.corners[k];
       const [u, v] = [minus(b, a), minus(c, a)];
       const p = cross(way, v);
       const det = inner(u, p);
@@ -44,7 +52,11 @@ export class Prover {
 
   private distance(x: V3): number {
     let least = Infinity;
-    for (const [a, b, c] of this.corners) least = Math.min(least, distanceToTriangle(x, a, b, c));
+    const { balls } = this;
+    for (let k = 0; k < this.corners.length; k++) {
+      const away = Math.hypot(balls[4 * k] - x[0], balls[4 * k + 1] - x[1], balls[4 * k + 2] - x[2]);
+      if (away - balls[4 * k + 3] < least) least = Math.min(least, distanceToTriangle(x, ...this.corners[k]));
+    }
     return least;
   }
 
@@ -75,6 +87,13 @@ export class Prover {
         return this.bite(plus(middle, 0.05 / length, n), pull);
       });
   }
+}
+
+/** A ball about a triangle's middle that holds it, with a little to spare. */
+function ballAbout(corners: readonly [V3, V3, V3]): number[] {
+  const middle = [0, 1, 2].map((x) => corners.reduce((sum, corner) => sum + corner[x] / 3, 0));
+  const radius = Math.max(...corners.map((corner) => Math.hypot(...minus(corner, middle as unknown as V3))));
+  return [...middle, radius * (1 + 1e-9) + 1e-9];
 }
 
 function cornersOf({ positions: p, triangles: t }: TriangleMesh): [V3, V3, V3][] {

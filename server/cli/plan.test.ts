@@ -5,11 +5,13 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import { writeStl } from "../../core/export/stl.ts";
+import { plainContext } from "../../core/job/context.ts";
 import { readScan } from "../../core/mesh/io/index.ts";
 import { areaAndVolume } from "../../core/mesh/mesh.ts";
 import type { PlanReport } from "../../core/plan/planReport.ts";
 import { mushroom, sphere } from "../../core/testing/shapes.ts";
 import { readPlanArguments, UsageProblem } from "./arguments.ts";
+import { planCommand } from "./planCommand.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "rimefell-cli-"));
 const file = (name: string, bytes: Uint8Array | string) => {
@@ -20,7 +22,8 @@ const file = (name: string, bytes: Uint8Array | string) => {
 const ball = file("ball.stl", writeStl(sphere(100, 64)));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-function plan(...args: string[]): Promise<{ code: number; stdout: string; stderr: string }> {
+/** As a script calls it. */
+function called(...args: string[]): Promise<{ code: number; stdout: string; stderr: string }> {
   return new Promise((resolve) => {
     execFile(
       process.execPath,
@@ -33,9 +36,25 @@ function plan(...args: string[]): Promise<{ code: number; stdout: string; stderr
   });
 }
 
+/** The same without a process of its own, which takes longer to begin than most of this takes. */
+async function plan(...args: string[]): Promise<{ code: number; stdout: string; stderr: string }> {
+  let [stdout, stderr] = ["", ""];
+  const code = await planCommand(args, {
+    out: (text) => {
+      stdout += text;
+    },
+    err: (text) => {
+      stderr += text;
+    },
+    isWatched: false,
+    team: plainContext.team,
+  });
+  return { code, stdout, stderr };
+}
+
 describe("./run plan", () => {
   it("prints one JSON object that meets the sphere's oracle, and nothing else", async () => {
-    const { code, stdout, stderr } = await plan(
+    const { code, stdout, stderr } = await called(
       ball,
       "--no-board",
       "--coats",
@@ -186,7 +205,7 @@ describe("./run plan", () => {
       code: 2,
       stderr: expect.stringContaining("no such file"),
     });
-    expect(await plan(ball, "--sections", "9")).toMatchObject({
+    expect(await called(ball, "--sections", "9")).toMatchObject({
       code: 2,
       stderr: expect.stringContaining("--sections"),
     });

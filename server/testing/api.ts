@@ -6,7 +6,7 @@ import { type Piece, partPath } from "../../contract/pieces.ts";
 import { writeStl } from "../../core/export/stl.ts";
 import { newPlan, type PlanDocument } from "../../core/plan/document/document.ts";
 import { sphere } from "../../core/testing/shapes.ts";
-import { createApp, type Dependencies } from "../app.ts";
+import { createApp, type Dependencies, KEEP_ALIVE_MS } from "../app.ts";
 import { migrate, openDatabase } from "../db/database.ts";
 import { ensureWorkshop } from "../features/workshop.ts";
 
@@ -36,6 +36,7 @@ export async function startApi(more: Partial<Dependencies> = {}): Promise<TestAp
   const log: Logger = pino({ level: "error" }, { write: (line: string) => void errors.push(line) });
   const app = createApp({ sequelize, log, scanLimitBytes: SCAN_LIMIT_BYTES, webFolder: null, ...more });
   const server = app.listen(0, "127.0.0.1");
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   await once(server, "listening");
   const address = server.address();
   const port = typeof address === "object" && address ? address.port : 0;

@@ -14,6 +14,7 @@ import type { Layout } from "../../core/parting/layout/layout.ts";
 import type { PullRange } from "../../core/parting/search/pullRange.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
 import type { Remedy } from "../../core/plan/advice/remedies.ts";
+import { builtClashes } from "../../core/plan/builtClashes.ts";
 import { type BuiltSection, builtSections } from "../../core/plan/builtSections.ts";
 import { builtWalls } from "../../core/plan/builtWalls.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
@@ -23,6 +24,7 @@ import { bundleOf, type PlanBundle, packBundle, RESULTS_VERSION } from "../../co
 import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
 import { effortOf, type Fineness, settledStepMm } from "../../core/plan/stages/steps.ts";
+import type { Clash } from "../../core/solids/asBuilt.ts";
 import { NotASolid, provideSolidKernel } from "../../core/solids/kernel.ts";
 import type { Rates } from "../../core/takeoff/rates.ts";
 import { takeoff } from "../../core/takeoff/takeoff.ts";
@@ -91,6 +93,8 @@ const HELPER_LOST =
 export interface ShownSolids {
   readonly sections: readonly BuiltSection[];
   readonly shown: readonly TriangleMesh[];
+  /** Sections that do not pass each other as they are built. */
+  readonly clashes: readonly Clash[];
 }
 
 /** Triangles of all solids together that the stage shows. */
@@ -370,7 +374,7 @@ class GeometryWorker extends LookUps {
         })),
         ctx.team,
       );
-      return { sections: built, shown };
+      return { sections: built, shown, clashes: builtClashes(result, document, built, ids.sections, ctx) };
     });
   }
 

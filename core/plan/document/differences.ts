@@ -213,7 +213,7 @@ function inFlanges(before: FlangeSettings, after: FlangeSettings, { length }: Le
   const off = (mm: number | null) => (mm === null ? "by the shell's thickness" : length(mm));
   const kinds = { dimples: "dimples", groove: "a groove", none: "none" };
   return [
-    ...changed("Flanges", before.widthMm, after.widthMm, length),
+    ...changed("Flanges", before.widthMm, after.widthMm, off),
     ...changed("Bolts", before.bolts.diameterMm, after.bolts.diameterMm, length),
     ...changed("Bolts off the jacket", before.bolts.offMm, after.bolts.offMm, off),
     ...changed("Bolts apart", before.bolts.pitchMm, after.bolts.pitchMm, length),

@@ -3,7 +3,7 @@ import type { Sequelize } from "sequelize";
 import type { z } from "zod";
 import { type Build, type BuildSummary, type buildList, createBuild } from "../../../contract/builds.ts";
 import { planFigures } from "../../../contract/figures.ts";
-import { upgradePlan } from "../../../contract/plan.ts";
+import { upgradePlan } from "../../../contract/planUpgrades.ts";
 import { rates as ratesSchema } from "../../../contract/rates.ts";
 import { Blob, BuildRow, PlanRow, Result } from "../../db/models.ts";
 import { actingMember } from "../../middleware/member.ts";

@@ -4,7 +4,7 @@ import type { Sequelize } from "sequelize";
 import { z } from "zod";
 import type { revisionList } from "../../../contract/builds.ts";
 import { type StoredPlan, savePlan } from "../../../contract/pieces.ts";
-import { upgradePlan } from "../../../contract/plan.ts";
+import { upgradePlan } from "../../../contract/planUpgrades.ts";
 import { actingMember } from "../../middleware/member.ts";
 import { Problem } from "../../problem.ts";
 import { findPart } from "../pieces/parts.ts";

@@ -4,7 +4,7 @@ import { Op, type Sequelize } from "sequelize";
 import type { z } from "zod";
 import type { RevisionSummary } from "../../../contract/builds.ts";
 import type { StoredPlan, savePlan } from "../../../contract/pieces.ts";
-import { upgradePlan } from "../../../contract/plan.ts";
+import { upgradePlan } from "../../../contract/planUpgrades.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { Member, type PartRow, PieceRow, PlanRevision, PlanRow } from "../../db/models.ts";
 import type { Acting } from "../../middleware/member.ts";

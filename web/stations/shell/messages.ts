@@ -60,6 +60,7 @@ export const messages = {
   flanges: {
     title: "Flanges",
     width: "Width off the jacket",
+    widthByRule: "As bolts need it",
     needed: (width: Shown) => `Bolts and keys ask for ${width}.`,
     bolts: "Bolts",
     diameter: "Diameter",
@@ -279,6 +280,10 @@ export const messages = {
     lifts: { one: "one person", two: "two people", hoist: "a hoist" },
     apart: (number: Shown, pieces: Shown) =>
       `Section ${number} is in ${pieces} pieces: something cuts through its shell. Look at its narrow places.`,
+    allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
+    clash: (section: Shown, other: Shown, bite: Shown, moved: Shown) =>
+      `As it is built, section ${section} runs ${bite} into section ${other} after ${moved} of its way. Trim it there, narrow that flange, or leave out its key.`,
+    lookThere: "Look there",
     glb: "All as GLB",
     threemf: "All as 3MF",
     stlOf: (number: Shown) => `Section ${number} as STL`,

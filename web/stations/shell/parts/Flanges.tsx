@@ -1,4 +1,4 @@
-import { boltOffMm, leastWidthMm } from "../../../../core/flange/fastenings.ts";
+import { boltOffMm, flangeWidthMm, leastWidthMm } from "../../../../core/flange/fastenings.ts";
 import {
   FLANGE_WIDTHS_MM,
   type FlangeKeyKind,
@@ -28,14 +28,28 @@ export function Flanges({ document }: { document: PlanDocument }) {
   const neededMm = leastWidthMm(flanges, terms);
   return (
     <Part title={t.title}>
-      <LengthField
+      <Choice
         label={t.width}
-        valueMm={flanges.widthMm}
-        leastMm={FLANGE_WIDTHS_MM.least}
-        mostMm={FLANGE_WIDTHS_MM.most}
-        {...(flanges.widthMm < neededMm ? { hint: t.needed(show.length(Math.ceil(neededMm))) } : {})}
-        onChange={(widthMm) => set((held) => ({ ...held, widthMm }))}
+        value={flanges.widthMm === null ? "rule" : "hand"}
+        options={[
+          {
+            value: "rule",
+            name: `${t.widthByRule}: ${show.length(flangeWidthMm({ ...flanges, widthMm: null }, terms))}`,
+          },
+          { value: "hand", name: t.offByHand },
+        ]}
+        onChange={(how) => set((held) => ({ ...held, widthMm: how === "rule" ? null : flangeWidthMm(held, terms) }))}
       />
+      {flanges.widthMm !== null && (
+        <LengthField
+          label={t.width}
+          valueMm={flanges.widthMm}
+          leastMm={FLANGE_WIDTHS_MM.least}
+          mostMm={FLANGE_WIDTHS_MM.most}
+          {...(flanges.widthMm < neededMm ? { hint: t.needed(show.length(Math.ceil(neededMm))) } : {})}
+          onChange={(widthMm) => set((held) => ({ ...held, widthMm }))}
+        />
+      )}
       <h4 className="mt-2 text-sm font-medium">{t.bolts}</h4>
       <LengthField
         label={t.diameter}

@@ -1,8 +1,10 @@
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import type { Clash } from "../../../../core/solids/asBuilt.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
 import { madeFrom, solidsFor, useSolids } from "../../../planning/solids.ts";
 import type { Planning } from "../../../planning/usePlanning.ts";
+import { useStage } from "../../../scene/useStage.tsx";
 import { Caution, Part } from "../../../ui/fields.tsx";
 import type { BuiltSection } from "../../../workers/geometry.ts";
 import { bodiesAs3mf, bodiesAsGlb, bodyAsStl } from "../../../workers/print.ts";
@@ -35,7 +37,10 @@ export function SolidSections({
   return (
     <Part title={t.title}>
       {solids ? (
-        <SolidTable sections={solids.sections} pieceName={pieceName} />
+        <>
+          <SolidTable sections={solids.sections} pieceName={pieceName} />
+          <AsBuilt sections={solids.sections.length} clashes={solids.clashes} />
+        </>
       ) : (
         <>
           <p className="quiet text-sm">{made ? t.outOfDate : t.what}</p>
@@ -52,6 +57,22 @@ export function SolidSections({
       {problem && <Caution>{problem}</Caution>}
     </Part>
   );
+}
+
+/** Do they leave as they are built? What runs into another section is told with its place. */
+function AsBuilt({ sections, clashes }: { sections: number; clashes: readonly Clash[] }) {
+  const show = useShow();
+  const { stage } = useStage();
+  if (sections < 2) return null;
+  if (clashes.length === 0) return <p className="mt-2 text-sm">{t.allPass}</p>;
+  return clashes.map(({ section, other, biteMm, movedMm, at }) => (
+    <Caution key={`${section} ${other}`}>
+      {t.clash(section, other, show.length(biteMm), show.length(Math.round(movedMm)))}{" "}
+      <button type="button" className="btn btn-xs" onClick={() => stage?.comeTo([...at])}>
+        {t.lookThere}
+      </button>
+    </Caution>
+  ));
 }
 
 function SolidTable({ sections, pieceName }: { sections: readonly BuiltSection[]; pieceName: string }) {

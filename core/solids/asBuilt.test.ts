@@ -1,0 +1,79 @@
+import { describe, expect, it } from "vitest";
+import { plainContext as ctx } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
+import type { Direction } from "../space/directions.ts";
+import { box, moved } from "../testing/shapes.ts";
+import { clashesAsBuilt, TRIMMED_MM } from "./asBuilt.ts";
+import { meshOf, withSolids } from "./kernel.ts";
+
+const FLANGE_MM = 20;
+const leaving = (mesh: TriangleMesh, pull: Direction, travelMm = 200) => ({
+  mesh,
+  pull,
+  travelMm,
+  flangeMm: FLANGE_MM,
+});
+
+/** Boxes by their lowest corner and their sides, as one body. */
+async function bodyOf(...boxes: readonly (readonly number[])[]): Promise<TriangleMesh> {
+  return withSolids(async (solids) =>
+    meshOf(
+      solids.union(
+        boxes.map(([x, y, z, w, d, h], k) =>
+          solids.fromMesh(moved(box(w, d, h), x + w / 2, y + d / 2, z + h / 2), `box ${k + 1}`),
+        ),
+      ),
+    ),
+  );
+}
+
+describe("two sections that leave one after the other", () => {
+  it("pass where one slides along the other's face", async () => {
+    const low = await bodyOf([0, 0, 0, 200, 100, 40]);
+    const high = await bodyOf([0, 0, 40.04, 200, 100, 40]);
+    for (const pull of [
+      [0, 0, 1],
+      [1, 0, 0],
+      [0, -1, 0],
+    ] as Direction[])
+      expect(clashesAsBuilt([leaving(low, pull), leaving(high, pull)], 5, ctx)).toEqual([]);
+  });
+
+  it("clash where a ledge hangs over: as deep as half of what is the thinner of the two that meet", async () => {
+    // A wall with a ledge of 24 mm that reaches 30 mm over the other section.
+    const low = await bodyOf([-40, 0, 0, 40, 100, 150], [-40, 0, 126, 70, 100, 24]);
+    const under = await bodyOf([0.04, 0, 0, 120, 100, 60]);
+    const [clash, ...more] = clashesAsBuilt([leaving(low, [-1, 0, 0]), leaving(under, [0, 0, 1])], 4, ctx);
+    expect(more).toEqual([]);
+    expect([clash.section, clash.other]).toEqual([2, 1]);
+    // A place of the top face ends up in the middle of the ledge, 12 mm from its faces.
+    expect(Math.abs(clash.biteMm - 12)).toBeLessThan(1);
+    expect(Math.abs(clash.movedMm - (138 - clash.at[2]))).toBeLessThan(1.5);
+    // Pulled away to the side first, it passes.
+    expect(clashesAsBuilt([leaving(low, [-1, 0, 0]), leaving(under, [1, 0, 0])], 4, ctx)).toEqual([]);
+    // So it does where it is clear before it comes there.
+    expect(clashesAsBuilt([leaving(low, [-1, 0, 0]), leaving(under, [0, 0, 1], 50)], 4, ctx)).toEqual([]);
+  });
+
+  it.each([
+    { depthMm: 8, clashes: true },
+    { depthMm: 2, clashes: false },
+  ])("a key of $depthMm mm across the pull: holds is $clashes", async ({ depthMm, clashes }) => {
+    const width = 24;
+    const key = [88, 30, 40 - depthMm, width, 40, depthMm + 0.04];
+    const pit = await withSolids(async (solids) => {
+      const low = solids.fromMesh(moved(box(200, 100, 40), 100, 50, 20), "low");
+      const [x, y, z, w, d, h] = key;
+      return meshOf(solids.minus(low, solids.fromMesh(moved(box(w, d, h), x + w / 2, y + d / 2, z + h / 2), "pit")));
+    });
+    const high = await bodyOf([0, 0, 40.04, 200, 100, 40], [...key.slice(0, 5), depthMm + 1]);
+    const [clash] = clashesAsBuilt([leaving(pit, [0, 0, 1]), leaving(high, [1, 0, 0])], 4, ctx);
+    expect(clash !== undefined).toBe(clashes);
+    if (clash) {
+      expect(clash.biteMm).toBeGreaterThan(TRIMMED_MM);
+      expect(clash.biteMm).toBeLessThanOrEqual(depthMm + 0.5);
+    }
+    // Lifted off it never holds.
+    expect(clashesAsBuilt([leaving(pit, [0, 0, 1]), leaving(high, [0, 0, 1])], 4, ctx)).toEqual([]);
+  });
+});
