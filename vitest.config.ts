@@ -7,6 +7,8 @@ export default defineConfig({
         test: {
           name: "core",
           include: ["core/**/*.test.ts", "demo/**/*.test.ts"],
+          // The core keeps nothing that a test could leave behind: files share what they import, which takes a third less time.
+          isolate: false,
           testTimeout: 300_000,
           hookTimeout: 300_000,
         },

@@ -1,7 +1,7 @@
 /** The plan document on the wire: its schema and its limits. Older versions are read by `planUpgrades.ts`. */
 import { z } from "zod";
 import { POUR_POSITIONS } from "../core/casting/settings.ts";
-import { FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS } from "../core/flange/settings.ts";
+import { BOLT_HOLDS, FLANGE_WIDTHS_MM, JOINTS, KEY_KINDS } from "../core/flange/settings.ts";
 import { FOOT_LIMITS_MM } from "../core/foot/settings.ts";
 import { SEAM_KINDS, SEAM_SCHOOLS, type SeamSchoolId } from "../core/jacket/seam.ts";
 import { MOST_STOPS } from "../core/jacket/stops.ts";
@@ -111,6 +111,7 @@ const flanges = z.object({
     diameterMm: z.number().min(3, "A bolt is at least 3 mm thick.").max(24, "A bolt is at most 24 mm thick."),
     offMm: z.number().min(5).max(FLANGE_WIDTHS_MM.most).nullable(),
     pitchMm: z.number().min(30, "Bolts stand at least 30 mm apart.").max(600, "Bolts stand at most 600 mm apart."),
+    hold: z.enum(BOLT_HOLDS),
   }),
   keys: z.object({
     kind: z.enum(KEY_KINDS),

@@ -190,17 +190,20 @@ function fromVersion9(stored: unknown): unknown {
 
 const version10 = z.looseObject({
   version: z.literal(10),
-  shell: z.looseObject({ flanges: z.looseObject({ widthMm: z.number().nullable() }) }),
+  shell: z.looseObject({
+    flanges: z.looseObject({ widthMm: z.number().nullable(), bolts: z.looseObject({}) }),
+  }),
 });
 
 /** Every flange was so wide until version 10, where nothing else was decided. */
 const WIDTH_BEFORE_MM = 45;
 
-/** Version 11 lets the width of the flanges go by the shell system, whose edges are laid thicker. */
+/** Version 11 lets the width of the flanges go by the shell system, whose edges are laid thicker; bolts may hold in inserts. */
 function fromVersion10(stored: unknown): unknown {
   const old = version10.safeParse(stored);
   if (!old.success) return stored;
   const { flanges } = old.data.shell;
   const widthMm = flanges.widthMm === WIDTH_BEFORE_MM ? null : flanges.widthMm;
-  return { ...old.data, version: 11, shell: { ...old.data.shell, flanges: { ...flanges, widthMm } } };
+  const bolts = { hold: TYPICAL_FLANGES.bolts.hold, ...flanges.bolts };
+  return { ...old.data, version: 11, shell: { ...old.data.shell, flanges: { ...flanges, widthMm, bolts } } };
 }

@@ -5,7 +5,17 @@ import { NUT_FIGURES } from "../walls/nutRoom.ts";
 import type { WallGround } from "../walls/wallGround.ts";
 import { wallsOn } from "../walls/walls.ts";
 import { AlongWall } from "./along.ts";
-import { boltOffMm, type Fastenings, fasteningsOf, leastWidthMm, SLOT_DEPTH_MM, washerMm } from "./fastenings.ts";
+import { drillMap } from "./drillMap.ts";
+import {
+  boltOffMm,
+  type Fastenings,
+  fasteningsOf,
+  flangeWidthMm,
+  insertLengthMm,
+  leastWidthMm,
+  SLOT_DEPTH_MM,
+  washerMm,
+} from "./fastenings.ts";
 import { chosen, type FlangeSettings, TYPICAL_FLANGES } from "./settings.ts";
 
 const TERMS = { flangeMm: 20 };
@@ -119,6 +129,45 @@ describe("bolts by rule", () => {
     expect(aslant).toMatchObject({ kind: "aslant", section: 1 });
     expect((aslant as { deg: number }).deg).toBeCloseTo((Math.atan(5 / 30) * 180) / Math.PI, 3);
     expect(accessAt(needed - 15)).toEqual({ kind: "none", section: 1 });
+  });
+
+  it("need no room behind the flange that their inserts lie in, and as much as ever behind the other", () => {
+    const own = settings({ bolts: { hold: "inserts" } });
+    const tight = (side: 0 | 1) => {
+      const { nutMm } = groundOf(long);
+      return alongOf(groundOf(long, { nutMm: nutMm.map((far, n) => ((n % NUT_FIGURES) % 2 === side ? 2 : far)) }));
+    };
+    const [first, second] = long.sections;
+    const builtFirst = first < second ? 0 : 1;
+    const accessAt = (along: AlongWall, how: FlangeSettings) => fasteningsOf(along, how, null, TERMS).bolts[3].access;
+    expect(accessAt(tight(builtFirst), TYPICAL_FLANGES).kind).toBe("none");
+    expect(accessAt(tight(builtFirst), own)).toEqual({ kind: "clear" });
+    expect(accessAt(tight(builtFirst === 0 ? 1 : 0), own).kind).toBe("none");
+    const along = alongOf(groundOf(long));
+    const map = drillMap(along, fasteningsOf(along, own, null, TERMS), "inserts");
+    expect(new Set(map.map(({ insertIn }) => insertIn))).toEqual(new Set([Math.min(first, second)]));
+    // As long as two diameters, and never through the flange.
+    expect(insertLengthMm(20, 6)).toBe(12);
+    expect(insertLengthMm(13, 6)).toBe(9);
+  });
+});
+
+describe("the width of flanges by rule", () => {
+  it("leaves bolts and keys their room beside edges of any thickness, in steps of 5 mm", () => {
+    const any = fc.record({
+      flangeMm: fc.double({ min: 3, max: 60, noNaN: true }),
+      diameterMm: fc.integer({ min: 3, max: 20 }),
+    });
+    fc.assert(
+      fc.property(any, ({ flangeMm, diameterMm }) => {
+        const own = settings({ bolts: { diameterMm } });
+        const width = flangeWidthMm(own, { flangeMm });
+        expect(width % 5).toBe(0);
+        expect(width).toBeGreaterThanOrEqual(Math.min(120, leastWidthMm(own, { flangeMm })));
+        expect(width).toBeLessThan(Math.max(45, leastWidthMm(own, { flangeMm })) + 5);
+      }),
+    );
+    expect(flangeWidthMm({ ...TYPICAL_FLANGES, widthMm: 33 }, TERMS)).toBe(33);
   });
 });
 

@@ -10,7 +10,14 @@
  * Lengths along a wall are those of its foot, from its beginning.
  */
 import type { AlongWall } from "./along.ts";
-import { type BoltPlace, choiceFor, FLANGE_WIDTHS_MM, type FlangeSettings, type WallChoice } from "./settings.ts";
+import {
+  type BoltHold,
+  type BoltPlace,
+  choiceFor,
+  FLANGE_WIDTHS_MM,
+  type FlangeSettings,
+  type WallChoice,
+} from "./settings.ts";
 
 /** Of the section whose flanges these are. */
 export interface FlangeTerms {
@@ -223,7 +230,7 @@ interface Beside {
 /** A bolt with what speaks against it, and how its nut is reached. */
 function boltAt(
   along: AlongWall,
-  { bolts: { diameterMm } }: FlangeSettings,
+  { bolts: { diameterMm, hold } }: FlangeSettings,
   { flangeMm }: FlangeTerms,
   place: BoltPlace,
   { places, dimples, grooves }: Beside,
@@ -251,15 +258,36 @@ function boltAt(
   ];
   return {
     ...place,
-    access: accessTo(along, place, flangeMm + washer + TURN_MM),
+    access: accessTo(along, place, flangeMm + washer + TURN_MM, hold),
     troubles: found.filter(([, is]) => is).map(([trouble]) => trouble),
     ...{ toShellMm, toEdgeMm },
   };
 }
 
+/** Number of the section whose flange is built first: inserts lie in it. */
+export function firstBuilt({ wall: { sections } }: Pick<AlongWall, "wall">): number {
+  return Math.min(...sections);
+}
+
+/** An insert is as long as this many of its bolt's diameters, where the flange is thick enough; so much stays behind it, mm. */
+const INSERT_DIAMETERS = 2;
+const BEHIND_INSERT_MM = 4;
+/** And so many of those thick. */
+export const INSERT_ACROSS = 1.5;
+
+/** How long an insert may be in a flange, mm. */
+export function insertLengthMm(flangeMm: number, diameterMm: number): number {
+  return Math.max(diameterMm, Math.min(INSERT_DIAMETERS * diameterMm, flangeMm - BEHIND_INSERT_MM));
+}
+
 /** @param neededMm how far the jacket must be from the bolt's axis behind the flange, mm */
-function accessTo(along: AlongWall, place: BoltPlace, neededMm: number): NutAccess {
-  const [left, right] = ([0, 1] as const).map((side) => along.nutMm(place, side) - neededMm);
+function accessTo(along: AlongWall, place: BoltPlace, neededMm: number, hold: BoltHold): NutAccess {
+  const [left, right] = ([0, 1] as const).map((side) =>
+    // Nothing is turned behind the flange that an insert lies in.
+    hold === "inserts" && along.wall.sections[side] === firstBuilt(along)
+      ? Number.POSITIVE_INFINITY
+      : along.nutMm(place, side) - neededMm,
+  );
   const side = left <= right ? 0 : 1;
   const shortMm = -Math.min(left, right);
   if (shortMm <= 0) return { kind: "clear" };

@@ -7,6 +7,10 @@ export type FlangeKeyKind = (typeof KEY_KINDS)[number];
 export const JOINTS = ["bolts", "straps", "clamps"] as const;
 export type Joint = (typeof JOINTS)[number];
 
+/** How a bolt holds: through both flanges with a nut, or in an insert that is laid into the flange that is built first. */
+export const BOLT_HOLDS = ["drilled", "inserts"] as const;
+export type BoltHold = (typeof BOLT_HOLDS)[number];
+
 export interface BoltPlace {
   /** Along the wall's foot from its beginning, mm. */
   readonly alongMm: number;
@@ -34,6 +38,7 @@ export interface FlangeSettings {
     /** Off the jacket; null goes by the thickness of the shell, so that nuts have room. */
     readonly offMm: number | null;
     readonly pitchMm: number;
+    readonly hold: BoltHold;
   };
   readonly keys: {
     readonly kind: FlangeKeyKind;
@@ -45,7 +50,7 @@ export interface FlangeSettings {
 
 export const TYPICAL_FLANGES: FlangeSettings = {
   widthMm: null,
-  bolts: { diameterMm: 6, offMm: null, pitchMm: 110 },
+  bolts: { diameterMm: 6, offMm: null, pitchMm: 110, hold: "drilled" },
   keys: { kind: "dimples", radiusMm: 8, pitchMm: 220 },
   walls: [],
 };

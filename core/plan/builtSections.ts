@@ -53,6 +53,7 @@ export async function builtSections(
     {
       ...{ body, cells, cellOf, walls, shells: layups.map(shellThicknesses) },
       holeMm: shell.flanges.bolts.diameterMm / 2,
+      hold: shell.flanges.bolts.hold,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
       numbers,

@@ -3,7 +3,7 @@ import { AlongWall } from "../flange/along.ts";
 import { type DrillRow, drillMap } from "../flange/drillMap.ts";
 import { type Fastenings, fasteningsOf, widthFor } from "../flange/fastenings.ts";
 import { marksOn, type PatternMarks } from "../flange/marks.ts";
-import { choiceFor, type WallChoice } from "../flange/settings.ts";
+import { choiceFor, type FlangeSettings, type WallChoice } from "../flange/settings.ts";
 import { once } from "../job/once.ts";
 import { pagesFor, paperOf } from "../patterns/pages.ts";
 import { pieceDrawing } from "../patterns/sheet.ts";
@@ -161,17 +161,20 @@ export function flangeKeyReport(walls: readonly BuiltWall[]) {
 }
 
 /** The drill maps as a table of text, one row a bolt. */
-export function drillMapCsv(walls: readonly BuiltWall[], diameterMm: number): string {
+export function drillMapCsv(
+  walls: readonly BuiltWall[],
+  { diameterMm, hold }: Pick<FlangeSettings["bolts"], "diameterMm" | "hold">,
+): string {
   const head =
     "wall,sections,bolt,hole_mm,along_jacket_mm,along_edge_mm,off_jacket_mm,aslant_deg,away_from_section,note";
   const rows = walls.flatMap(({ pattern, along, fastenings }) =>
-    drillMap(along, fastenings).map((row) => rowOf(pattern, row, diameterMm)),
+    drillMap(along, fastenings, hold).map((row) => rowOf(pattern, row, diameterMm)),
   );
   return `${[head, ...rows].join("\n")}\n`;
 }
 
 function rowOf({ number, sections }: WallPattern, row: DrillRow, diameterMm: number): string {
-  const { bolt, alongMm, outerMm, offMm, aslant, strap } = row;
+  const { bolt, alongMm, outerMm, offMm, aslant, strap, insertIn } = row;
   const mm = (value: number) => value.toFixed(0);
   return [
     number,
@@ -183,6 +186,6 @@ function rowOf({ number, sections }: WallPattern, row: DrillRow, diameterMm: num
     mm(offMm),
     aslant ? mm(aslant.deg) : "0",
     aslant?.section ?? "",
-    strap ? "no room for a nut: strap here" : "",
+    strap ? "no room for a nut: strap here" : insertIn === null ? "" : `insert laid into section ${insertIn}`,
   ].join(",");
 }

@@ -3,7 +3,7 @@ import { chosen } from "../flange/settings.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { ALONE } from "../job/team.ts";
 import { shellDensities, shellSystems } from "../shell/index.ts";
-import { boltLengthMm, type Fixings } from "../takeoff/fixings.ts";
+import { boltLengthMm, type Fixings, insertBoltMm } from "../takeoff/fixings.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { moved, sphere } from "../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "./document/document.ts";
@@ -44,6 +44,18 @@ describe("bolts and keys in the buying list", () => {
     // On either half those places alone leave free that face its pull nearly straight.
     expect(jacketKeys).toBeGreaterThanOrEqual(2);
     expect(bought(document, "bolts")?.quantity).toBe(bolts);
+  });
+
+  it("have an insert each where they hold in those, and are as short as that asks for", () => {
+    const { shell } = document;
+    const flanges = { ...shell.flanges, bolts: { ...shell.flanges.bolts, hold: "inserts" as const } };
+    const laidIn = { ...document, shell: { ...shell, flanges } };
+    const { bolts } = fixingsOf(bundle, laidIn, ids());
+    expect(bought(laidIn, "inserts")?.quantity).toBe(bolts);
+    expect(bought(document, "inserts")).toBeUndefined();
+    // Flanges of 25 mm: through one of them, a washer and no more than the insert of 12 mm in the other.
+    expect(insertBoltMm(25, 6)).toBe(35);
+    expect(insertBoltMm(25, 6)).toBeLessThan(boltLengthMm(25, 6));
   });
 
   it("leave out the walls that are strapped, and keys where none are wanted", () => {

@@ -3,7 +3,16 @@
  * their ridges, pry slots; push holes through its shell.
  */
 import type { AlongWall } from "../flange/along.ts";
-import { type Fastenings, type Groove, type PrySlot, SLOT_DEPTH_MM } from "../flange/fastenings.ts";
+import {
+  type Fastenings,
+  firstBuilt,
+  type Groove,
+  INSERT_ACROSS,
+  insertLengthMm,
+  type PrySlot,
+  SLOT_DEPTH_MM,
+} from "../flange/fastenings.ts";
+import type { BoltHold } from "../flange/settings.ts";
 import { PUSH_HOLE_MM, type PushHole } from "../keys/pushHoles.ts";
 import type { FootBody } from "./foot.ts";
 import type { Solid, Solids } from "./kernel.ts";
@@ -13,6 +22,8 @@ export interface FastenedRequest {
   readonly shellMm: number;
   readonly flangeMm: number;
   readonly holeMm: number;
+  /** How bolts hold: an insert has its own bore, in the flange that is built first. */
+  readonly hold: BoltHold;
   readonly foot: FootBody | null;
   /** Through the shell of a plan of one section. */
   readonly pushHoles: readonly PushHole[];
@@ -42,11 +53,16 @@ export function fastened(solids: Solids, parts: readonly Solid[], request: Faste
     taken.push(rod(solids, [at[0], at[1], foot?.boardMm ?? 0], [0, 0, 1], holeMm, [-flangeMm, 2 * flangeMm]));
   for (const { along, fastenings } of walls) {
     if (!along.wall.sections.includes(number)) continue;
-    for (const bolt of fastenings.bolts) {
-      const ends: [number, number] = [-1.5 * flangeMm, 1.5 * flangeMm];
-      taken.push(rod(solids, along.place(bolt), along.normal(bolt.alongMm) as Xyz, holeMm, ends));
-    }
-    const isFirst = number === Math.min(...along.wall.sections);
+    const isFirst = number === firstBuilt(along);
+    const laidIn = request.hold === "inserts" && isFirst;
+    const deepMm = insertLengthMm(flangeMm, 2 * holeMm);
+    const isLeft = along.wall.sections[0] === number;
+    const bore: [number, number] = isLeft ? [-1, deepMm] : [-deepMm, 1];
+    const [radiusMm, ends] = laidIn
+      ? [INSERT_ACROSS * holeMm, bore]
+      : [holeMm, [-1.5 * flangeMm, 1.5 * flangeMm] as [number, number]];
+    for (const bolt of fastenings.bolts)
+      taken.push(rod(solids, along.place(bolt), along.normal(bolt.alongMm) as Xyz, radiusMm, ends));
     for (const slot of fastenings.slots) taken.push(prySlot(solids, along, slot));
     for (const groove of fastenings.grooves) {
       if (isFirst) taken.push(...ridge(solids, along, groove, 0));

@@ -164,6 +164,24 @@ describe("sections as solids", () => {
     });
   });
 
+  it("have a bore for every insert in the one that is built first, which goes through the other alone", async () => {
+    const { flanges } = base.shell;
+    const document = ballIn(true, { ...flanges, bolts: { ...flanges.bolts, hold: "inserts" } });
+    const { result } = plan;
+    const walls = builtWalls(result.walls, document);
+    const [first, second] = await builtSections(result, document, walls, ctx);
+    const bolts = walls[0].fastenings.bolts.length;
+    expect(bolts).toBeGreaterThan(3);
+    await withSolids((bodies) => {
+      expect(bodies.fromMesh(first.mesh, "the first").genus()).toBe(0);
+      expect(bodies.fromMesh(second.mesh, "the second").genus()).toBe(bolts);
+    });
+    // A flange of 20 mm without its holes of 6 mm through it, but with bores of 9 mm, 12 mm deep.
+    const moreMm3 = first.volumeMm3 - plan.solids[0].volumeMm3;
+    const perBoltMm3 = Math.PI * (3 ** 2 * 20 - 4.5 ** 2 * 12);
+    expect(Math.abs(moreMm3 / bolts - perBoltMm3)).toBeLessThan(0.1 * Math.PI * 3 ** 2 * 20);
+  });
+
   it("bear their number and an arrow up, raised on their outside", () => {
     for (const { mesh } of plan.solids) {
       // The shell's outside is 123 mm off the ball's middle, 100 mm up; but for flange and rim, only the number stands out farther.

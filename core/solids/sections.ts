@@ -6,6 +6,7 @@ import { type DistanceField, distanceField } from "../field/distance.ts";
 import { isosurface } from "../field/isosurface.ts";
 import type { AlongWall } from "../flange/along.ts";
 import type { Fastenings } from "../flange/fastenings.ts";
+import type { BoltHold } from "../flange/settings.ts";
 import { OVER_BOARD_MM } from "../foot/footprint.ts";
 import type { JobContext } from "../job/context.ts";
 import type { PushHole } from "../keys/pushHoles.ts";
@@ -35,6 +36,7 @@ export interface SolidsRequest {
   /** Thicknesses of every section's shell and flanges, in their order. */
   readonly shells: readonly ShellThicknesses[];
   readonly holeMm: number;
+  readonly hold: BoltHold;
   readonly boardMm: number | null;
   readonly ribs: readonly Rib[];
   /** Where each section's number stands, in their order; null where one is too small. */

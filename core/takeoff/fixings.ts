@@ -3,6 +3,7 @@
  * the sections as solids, which come in the place of their estimates.
  */
 
+import { insertLengthMm } from "../flange/fastenings.ts";
 import { keyTray } from "../keys/jacketKeys.ts";
 import type { JacketKeySettings } from "../keys/settings.ts";
 import type { MaterialLine } from "../materials/property.ts";
@@ -58,12 +59,19 @@ export function boltLengthMm(flangeMm: number, diameterMm: number): number {
   return LENGTHS_MM * Math.ceil(leastMm / LENGTHS_MM);
 }
 
+/** The longest bolt that goes through a flange and a washer and not beyond the insert in the other, mm. */
+export function insertBoltMm(flangeMm: number, diameterMm: number): number {
+  const mostMm = flangeMm + WASHER_MM + insertLengthMm(flangeMm, diameterMm);
+  return LENGTHS_MM * Math.floor(mostMm / LENGTHS_MM);
+}
+
 /** The board that a foot is bolted to is taken to be so thick, mm. */
 const BOARD_THICK_MM = 18;
 
 export function boltLines({ bolts, footBolts = 0, strapsMm = [] }: Fixings, { shell }: PlanDocument): MaterialLine[] {
-  const { diameterMm } = shell.flanges.bolts;
+  const { diameterMm, hold } = shell.flanges.bolts;
   const { flangeMm } = thickestOf(allLayups(shell));
+  const laidIn = hold === "inserts";
   return [
     {
       material: "bolts",
@@ -72,14 +80,34 @@ export function boltLines({ bolts, footBolts = 0, strapsMm = [] }: Fixings, { sh
       quantity: bolts,
       unit: "pcs",
       working: {
-        formula: "bolts on the drawing board, each with a nut and two washers",
+        formula: `bolts on the drawing board, each with ${laidIn ? "a washer" : "a nut and two washers"}`,
         inputs: [
           { name: "diameter", value: diameterMm, unit: "mm" },
-          {
-            name: "length, through two flanges, washers and nut",
-            value: boltLengthMm(flangeMm, diameterMm),
-            unit: "mm",
-          },
+          laidIn
+            ? {
+                name: "length, through a flange and a washer into the insert",
+                value: insertBoltMm(flangeMm, diameterMm),
+                unit: "mm",
+              }
+            : {
+                name: "length, through two flanges, washers and nut",
+                value: boltLengthMm(flangeMm, diameterMm),
+                unit: "mm",
+              },
+        ],
+      },
+    },
+    {
+      material: "inserts",
+      use: "flanges",
+      group: "sundries",
+      quantity: laidIn ? bolts : 0,
+      unit: "pcs",
+      working: {
+        formula: "one for every bolt, laid into the flange that is built first",
+        inputs: [
+          { name: "thread", value: diameterMm, unit: "mm" },
+          { name: "length", value: insertLengthMm(flangeMm, diameterMm), unit: "mm" },
         ],
       },
     },

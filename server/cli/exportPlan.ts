@@ -52,7 +52,7 @@ export async function exportPlan(plan: PlanExport, directory: string): Promise<v
   await writeFile(join(directory, "plan.glb"), await planGlb(result, result.piece.mesh));
   await writeFile(join(directory, "parting.json"), JSON.stringify(linesAsData(parting.lines)));
   await writeFile(join(directory, "parting.dxf"), writeDxf(parting.lines));
-  await writeFile(join(directory, "drill-maps.csv"), drillMapCsv(walls, document.shell.flanges.bolts.diameterMm));
+  await writeFile(join(directory, "drill-maps.csv"), drillMapCsv(walls, document.shell.flanges.bolts));
   const box = meshBox(result.piece.mesh);
   const way = wayMark(result.ways, keys, box);
   await writeFile(join(directory, "keys.csv"), keysCsv(keys, box, way?.kind === "odd key" ? way.key : null));

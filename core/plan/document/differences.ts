@@ -1,6 +1,6 @@
 /** What differs between two plans, in sentences: for whoever reopens or compares revisions and builds. */
 import type { CastingSettings } from "../../casting/settings.ts";
-import type { FlangeSettings } from "../../flange/settings.ts";
+import type { BoltHold, FlangeSettings } from "../../flange/settings.ts";
 import type { FootSettings } from "../../foot/settings.ts";
 import { jacketThicknessMm } from "../../jacket/coat.ts";
 import type { JacketKeySettings } from "../../keys/settings.ts";
@@ -211,11 +211,13 @@ function inMaterials(before: ChosenMaterials, after: ChosenMaterials): string[] 
 
 function inFlanges(before: FlangeSettings, after: FlangeSettings, { length }: LengthWords): string[] {
   const off = (mm: number | null) => (mm === null ? "by the shell's thickness" : length(mm));
+  const holds = { drilled: "through both flanges", inserts: "in inserts laid in" };
   const kinds = { dimples: "dimples", groove: "a groove", none: "none" };
   return [
     ...changed("Flanges", before.widthMm, after.widthMm, off),
     ...changed("Bolts", before.bolts.diameterMm, after.bolts.diameterMm, length),
     ...changed("Bolts off the jacket", before.bolts.offMm, after.bolts.offMm, off),
+    ...changed("Bolts hold", before.bolts.hold, after.bolts.hold, (hold: BoltHold) => holds[hold]),
     ...changed("Bolts apart", before.bolts.pitchMm, after.bolts.pitchMm, length),
     ...changed("Flange keys", before.keys.kind, after.keys.kind, (kind: FlangeSettings["keys"]["kind"]) => kinds[kind]),
     ...changed("Radius of flange keys", before.keys.radiusMm, after.keys.radiusMm, length),

@@ -1,7 +1,7 @@
 /** The drawing board: all walls laid flat, as they will be printed; bolts are moved on it, and it goes to paper or file. */
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { sheetDxf, sheetSvg } from "../../../core/export/sheets.ts";
-import type { BoltPlace } from "../../../core/flange/settings.ts";
+import type { BoltPlace, FlangeSettings } from "../../../core/flange/settings.ts";
 import { PAPERS } from "../../../core/patterns/pages.ts";
 import { sheetOf } from "../../../core/patterns/sheet.ts";
 import { type BuiltWall, drillMapCsv } from "../../../core/plan/builtWalls.ts";
@@ -98,7 +98,7 @@ export function DrawingBoard(props: StationProps) {
         <ToPaper
           {...{ walls, paper, setPaper }}
           pieceName={piece.name}
-          diameterMm={document.shell.flanges.bolts.diameterMm}
+          bolts={document.shell.flanges.bolts}
           sheets={<SectionSheets station={props} walls={walls} paper={paper} />}
         />
       )}
@@ -201,14 +201,14 @@ function WallOnBoard({ built, walls, pxPerMm, diameterMm, lengthText }: OnBoard)
 function ToPaper({
   walls,
   pieceName,
-  diameterMm,
+  bolts,
   paper,
   setPaper,
   sheets,
 }: {
   walls: readonly BuiltWall[];
   pieceName: string;
-  diameterMm: number;
+  bolts: FlangeSettings["bolts"];
   paper: string;
   setPaper: (paper: string) => void;
   /** What prints the sections' sheets. */
@@ -263,7 +263,7 @@ function ToPaper({
       <button
         type="button"
         className="btn btn-sm"
-        onClick={() => saveFile(`${name}-drill-maps.csv`, drillMapCsv(walls, diameterMm), "text/csv")}
+        onClick={() => saveFile(`${name}-drill-maps.csv`, drillMapCsv(walls, bolts), "text/csv")}
       >
         {t.drillCsv}
       </button>

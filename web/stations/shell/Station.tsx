@@ -69,7 +69,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         holes={holes}
         sections={planning.quality === "settled" ? (bundle?.figures.report.sections.length ?? null) : null}
       />
-      <WallCard walls={walls} onBoard={document.seat.onBoard} />
+      <WallCard walls={walls} onBoard={document.seat.onBoard} hold={document.shell.flanges.bolts.hold} />
       {walls.length > 0 && bundle && (
         <BuildWalk steps={steps} walls={walls} document={document} ids={bundle.figures.ids.sections} />
       )}

@@ -1,6 +1,6 @@
 /** Everything the station Shell says, part by part; figures come in as they are shown. */
 import type { BoltTrouble } from "../../../core/flange/fastenings.ts";
-import type { Joint } from "../../../core/flange/settings.ts";
+import type { BoltHold, Joint } from "../../../core/flange/settings.ts";
 import type { KeyTrouble } from "../../../core/keys/jacketKeys.ts";
 import type { PoleMaterial, RibKind } from "../../../core/ribs/settings.ts";
 import type { RoomLimit } from "../../../core/walls/wallGround.ts";
@@ -65,6 +65,10 @@ export const messages = {
     bolts: "Bolts",
     diameter: "Diameter",
     pitch: "Apart, at most",
+    hold: "They hold",
+    holds: { drilled: "Through both, with nuts", inserts: "In inserts laid in" } satisfies Record<BoltHold, string>,
+    insertsHow:
+      "Screw an insert to the wall at every mark, of brass or stainless steel in plaster; the flange that is built first is laid round it.",
     off: "Off the jacket",
     offByRule: "Clear of the shell",
     offByHand: "By hand",
@@ -148,6 +152,7 @@ export const messages = {
     from: (start: Shown) => `Measured from ${start}.`,
     start: { board: "the board", own: "where it closes", junction: (letter: Shown) => `junction ${letter}` },
     square: "square",
+    insert: (section: Shown) => `insert in section ${section}`,
     aslant: (deg: Shown, section: Shown) => `${deg}° away from section ${section}`,
     strap: "no room: strap",
   },

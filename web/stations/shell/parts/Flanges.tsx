@@ -1,5 +1,7 @@
 import { boltOffMm, flangeWidthMm, leastWidthMm } from "../../../../core/flange/fastenings.ts";
 import {
+  BOLT_HOLDS,
+  type BoltHold,
   FLANGE_WIDTHS_MM,
   type FlangeKeyKind,
   type FlangeSettings,
@@ -66,6 +68,13 @@ export function Flanges({ document }: { document: PlanDocument }) {
         stepMm={5}
         onChange={(pitchMm) => bolted({ pitchMm })}
       />
+      <Choice<BoltHold>
+        label={t.hold}
+        value={flanges.bolts.hold}
+        options={BOLT_HOLDS.map((value) => ({ value, name: t.holds[value] }))}
+        onChange={(hold) => bolted({ hold })}
+      />
+      {flanges.bolts.hold === "inserts" && <p className="quiet text-xs">{t.insertsHow}</p>}
       <Choice
         label={t.off}
         value={flanges.bolts.offMm === null ? "rule" : "hand"}

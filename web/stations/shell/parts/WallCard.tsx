@@ -1,6 +1,7 @@
 import { useContext } from "react";
 import { drillMap } from "../../../../core/flange/drillMap.ts";
 import {
+  type BoltHold,
   FLANGE_WIDTHS_MM,
   type FlangeKeyKind,
   JOINTS,
@@ -18,7 +19,7 @@ import { usePicked } from "../picked.ts";
 import { useFlangeEdits } from "../useWalls.ts";
 
 /** The picked wall: its width, what holds it, and its drill map. */
-export function WallCard({ walls, onBoard }: { walls: readonly BuiltWall[]; onBoard: boolean }) {
+export function WallCard({ walls, onBoard, hold }: { walls: readonly BuiltWall[]; onBoard: boolean; hold: BoltHold }) {
   const show = useShow();
   const { wall: number, adding, add } = usePicked();
   const { choose } = useFlangeEdits();
@@ -105,12 +106,12 @@ export function WallCard({ walls, onBoard }: { walls: readonly BuiltWall[]; onBo
         fastenings.unbolted.map(({ fromMm, toMm }) => (
           <Caution key={fromMm}>{t.unbolted(show.length(toMm - fromMm))}</Caution>
         ))}
-      {fastenings.bolts.length > 0 && <DrillMap built={built} />}
+      {fastenings.bolts.length > 0 && <DrillMap built={built} hold={hold} />}
     </Part>
   );
 }
 
-function DrillMap({ built: { along, fastenings, pattern } }: { built: BuiltWall }) {
+function DrillMap({ built: { along, fastenings, pattern }, hold }: { built: BuiltWall; hold: BoltHold }) {
   const show = useShow();
   const t = messages.wall;
   const start = !pattern.ends
@@ -134,13 +135,16 @@ function DrillMap({ built: { along, fastenings, pattern } }: { built: BuiltWall 
           </tr>
         </thead>
         <tbody>
-          {drillMap(along, fastenings).map(({ bolt, alongMm, outerMm, offMm, aslant, strap }) => (
+          {drillMap(along, fastenings, hold).map(({ bolt, alongMm, outerMm, offMm, aslant, strap, insertIn }) => (
             <tr key={bolt}>
               <td>{bolt}</td>
               <td className="whitespace-nowrap">{show.length(Math.round(alongMm))}</td>
               <td className="whitespace-nowrap">{show.length(Math.round(outerMm))}</td>
               <td className="whitespace-nowrap">{show.length(Math.round(offMm))}</td>
-              <td>{strap ? t.strap : aslant ? t.aslant(Math.round(aslant.deg), aslant.section) : t.square}</td>
+              <td>
+                {strap ? t.strap : aslant ? t.aslant(Math.round(aslant.deg), aslant.section) : t.square}
+                {insertIn !== null && `, ${t.insert(insertIn)}`}
+              </td>
             </tr>
           ))}
         </tbody>
