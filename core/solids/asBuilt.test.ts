@@ -49,6 +49,8 @@ describe("two sections that leave one after the other", () => {
     // A place of the top face ends up in the middle of the ledge, 12 mm from its faces.
     expect(Math.abs(clash.biteMm - 12)).toBeLessThan(1);
     expect(Math.abs(clash.movedMm - (138 - clash.at[2]))).toBeLessThan(1.5);
+    // All that is under the ledge, but for what is trimmed along its edges.
+    expect(Math.abs(clash.areaMm2 / ((30 - 3) * (100 - 2 * 3)) - 1)).toBeLessThan(0.05);
     // Pulled away to the side first, it passes.
     expect(clashesAsBuilt([leaving(low, [-1, 0, 0]), leaving(under, [1, 0, 0])], 4, ctx)).toEqual([]);
     // So it does where it is clear before it comes there.

@@ -11,7 +11,7 @@ import { distanceField } from "../field/distance.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { Body, type BodyData, bodyOf } from "../release/body.ts";
-import type { Direction } from "../space/directions.ts";
+import { type Direction, dot } from "../space/directions.ts";
 
 export interface LeavingSolid {
   readonly mesh: TriangleMesh;
@@ -31,6 +31,8 @@ export interface Clash {
   readonly at: readonly [number, number, number];
   /** How far it has moved by then, mm. */
   readonly movedMm: number;
+  /** How much of it, seen along its pull, runs into the other deeper than is trimmed, mm2: next to nothing for a single key. */
+  readonly areaMm2: number;
 }
 
 /** What is no deeper is trimmed without a thought, mm. */
@@ -69,11 +71,13 @@ function fieldOf({ mesh, flangeMm }: LeavingSolid, coarsestMm: number, ctx: JobC
 }
 
 function deepestOf({ mesh, pull, travelMm }: LeavingSolid, body: Body): Omit<Clash, "section" | "other"> {
-  const p = placesOn(mesh);
+  const { places: p, frontMm2 } = placesOn(mesh, pull);
   const [dx, dy, dz] = pull;
-  let deepest: Omit<Clash, "section" | "other"> = { biteMm: 0, at: [0, 0, 0], movedMm: 0 };
+  let deepest: Omit<Clash, "section" | "other"> = { biteMm: 0, at: [0, 0, 0], movedMm: 0, areaMm2: 0 };
+  let areaMm2 = 0;
   for (let k = 0; k < p.length; k += 3) {
     const [x, y, z] = [p[k], p[k + 1], p[k + 2]];
+    let own = TRIMMED_MM;
     for (let s = LEAST_STEP_MM; s <= travelMm; ) {
       const [px, py, pz] = [x + s * dx, y + s * dy, z + s * dz];
       const empty = body.emptyMm(px, py, pz, dx, dy, dz);
@@ -83,19 +87,29 @@ function deepestOf({ mesh, pull, travelMm }: LeavingSolid, body: Body): Omit<Cla
         continue;
       }
       const f = body.at(px, py, pz);
-      if (-f > deepest.biteMm) deepest = { biteMm: -f, at: [x, y, z], movedMm: s };
-      s += Math.max(f + deepest.biteMm, LEAST_STEP_MM);
+      if (-f > own) own = -f;
+      if (-f > deepest.biteMm) deepest = { biteMm: -f, at: [x, y, z], movedMm: s, areaMm2: 0 };
+      s += Math.max(f + own, LEAST_STEP_MM);
     }
+    if (own > TRIMMED_MM) areaMm2 += frontMm2[k / 3];
   }
-  return deepest;
+  return { ...deepest, areaMm2 };
+}
+
+interface Places {
+  readonly places: readonly number[];
+  /** How much of the face each stands for, seen along the pull, mm2: nothing where it faces away, or is a corner. */
+  readonly frontMm2: readonly number[];
 }
 
 /** Corners of a mesh, where keys and edges are, and places spread over its faces, which may be large. */
-function placesOn({ positions: p, triangles: t }: TriangleMesh): number[] {
+function placesOn({ positions: p, triangles: t }: TriangleMesh, pull: Direction): Places {
   const places: number[] = [];
   const every = 3 * Math.max(1, Math.ceil(p.length / 3 / CORNERS));
   for (let k = 0; k < p.length; k += every) places.push(p[k], p[k + 1], p[k + 2]);
-  const areas = Float64Array.from({ length: t.length / 3 }, (_, n) => areaOf(p, t, n));
+  const frontMm2 = Array.from({ length: places.length / 3 }, () => 0);
+  const faces = Array.from({ length: t.length / 3 }, (_, n) => faceOf(p, t, n));
+  const areas = faces.map((face) => Math.hypot(...face));
   const eachMm2 = areas.reduce((sum, mm2) => sum + mm2, 0) / FACE_PLACES;
   let left = 0;
   let taken = 0;
@@ -105,16 +119,18 @@ function placesOn({ positions: p, triangles: t }: TriangleMesh): number[] {
       taken++;
       let [u, v] = [(taken * 0.7548776662466927) % 1, (taken * 0.5698402909980532) % 1];
       if (u + v > 1) [u, v] = [1 - u, 1 - v];
+      frontMm2.push(mm2 > 0 ? (eachMm2 * Math.max(0, dot(faces[n], pull))) / mm2 : 0);
       const [a, b, c] = [3 * t[3 * n], 3 * t[3 * n + 1], 3 * t[3 * n + 2]];
       for (let x = 0; x < 3; x++) places.push(p[a + x] + u * (p[b + x] - p[a + x]) + v * (p[c + x] - p[a + x]));
     }
   });
-  return places;
+  return { places, frontMm2 };
 }
 
-function areaOf(p: ArrayLike<number>, t: ArrayLike<number>, n: number): number {
+/** Out of a triangle, as long as its area. */
+function faceOf(p: ArrayLike<number>, t: ArrayLike<number>, n: number): [number, number, number] {
   const [a, b, c] = [3 * t[3 * n], 3 * t[3 * n + 1], 3 * t[3 * n + 2]];
   const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
   const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+  return [(uy * vz - uz * vy) / 2, (uz * vx - ux * vz) / 2, (ux * vy - uy * vx) / 2];
 }

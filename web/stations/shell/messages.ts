@@ -286,8 +286,8 @@ export const messages = {
     apart: (number: Shown, pieces: Shown) =>
       `Section ${number} is in ${pieces} pieces: something cuts through its shell. Look at its narrow places.`,
     allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
-    clash: (section: Shown, other: Shown, bite: Shown, moved: Shown) =>
-      `As it is built, section ${section} runs ${bite} into section ${other} after ${moved} of its way. Trim it there, narrow that flange, or leave out its key.`,
+    clash: (section: Shown, other: Shown, area: Shown, bite: Shown, moved: Shown) =>
+      `As it is built, ${area} of section ${section} run up to ${bite} into section ${other} after ${moved} of its way. Lay it thinner there, narrow that flange, or leave out its key.`,
     lookThere: "Look there",
     glb: "All as GLB",
     threemf: "All as 3MF",

@@ -168,14 +168,16 @@ describe("the solid sections", () => {
 
   it("tell where one does not pass another as they are built, or that all do", async () => {
     const sections = [solid(1, "one"), solid(2, "one")];
-    const clash = { section: 2, other: 1, biteMm: 6.4, movedMm: 41, at: [0, 0, 100] as const };
+    const clash = { section: 2, other: 1, biteMm: 6.4, movedMm: 41, areaMm2: 1200, at: [0, 0, 100] as const };
     const answer = (clashes: readonly (typeof clash)[]) => async () => ({
       ...{ ok: true as const, value: { sections, shown: [], clashes } },
     });
     planning = { ...planning, solids: answer([clash]) };
     shown();
     await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
-    expect(await screen.findByText(/section 2 runs 6\.4.mm into section 1 after 41.mm of its way/)).toBeDefined();
+    expect(
+      await screen.findByText(/12\.0.cm² of section 2 run up to 6\.4.mm into section 1 after 41.mm of its way/),
+    ).toBeDefined();
     expect(screen.queryByText(/they pass each other/)).toBeNull();
     cleanup();
     useSolids.getState().set({ made: null });

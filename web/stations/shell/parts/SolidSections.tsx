@@ -65,9 +65,9 @@ function AsBuilt({ sections, clashes }: { sections: number; clashes: readonly Cl
   const { stage } = useStage();
   if (sections < 2) return null;
   if (clashes.length === 0) return <p className="mt-2 text-sm">{t.allPass}</p>;
-  return clashes.map(({ section, other, biteMm, movedMm, at }) => (
+  return clashes.map(({ section, other, biteMm, movedMm, areaMm2, at }) => (
     <Caution key={`${section} ${other}`}>
-      {t.clash(section, other, show.length(biteMm), show.length(Math.round(movedMm)))}{" "}
+      {t.clash(section, other, show.area(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))}{" "}
       <button type="button" className="btn btn-xs" onClick={() => stage?.comeTo([...at])}>
         {t.lookThere}
       </button>
