@@ -287,7 +287,8 @@ export const messages = {
       `Section ${number} is in ${pieces} pieces: something cuts through its shell. Look at its narrow places.`,
     allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
     clash: (section: Shown, other: Shown, area: Shown, bite: Shown, moved: Shown) =>
-      `As it is built, ${area} of section ${section} run up to ${bite} into section ${other} after ${moved} of its way. Lay it thinner there, narrow that flange, or leave out its key.`,
+      `As it is built, section ${section} runs up to ${bite} into section ${other} after ${moved} of its way: ${area} of it. Lay it thinner there, narrow that flange, or leave out its key.`,
+    spot: "a spot",
     lookThere: "Look there",
     glb: "All as GLB",
     threemf: "All as 3MF",

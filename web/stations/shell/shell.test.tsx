@@ -176,7 +176,7 @@ describe("the solid sections", () => {
     shown();
     await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
     expect(
-      await screen.findByText(/12\.0.cm² of section 2 run up to 6\.4.mm into section 1 after 41.mm of its way/),
+      await screen.findByText(/section 2 runs up to 6\.4.mm into section 1 after 41.mm of its way: 12\.0.cm² of it/),
     ).toBeDefined();
     expect(screen.queryByText(/they pass each other/)).toBeNull();
     cleanup();

@@ -59,6 +59,9 @@ export function SolidSections({
   );
 }
 
+/** Less than this is told as a spot, mm2. */
+const SPOT_MM2 = 100;
+
 /** Do they leave as they are built? What runs into another section is told with its place. */
 function AsBuilt({ sections, clashes }: { sections: number; clashes: readonly Clash[] }) {
   const show = useShow();
@@ -67,7 +70,13 @@ function AsBuilt({ sections, clashes }: { sections: number; clashes: readonly Cl
   if (clashes.length === 0) return <p className="mt-2 text-sm">{t.allPass}</p>;
   return clashes.map(({ section, other, biteMm, movedMm, areaMm2, at }) => (
     <Caution key={`${section} ${other}`}>
-      {t.clash(section, other, show.area(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))}{" "}
+      {t.clash(
+        section,
+        other,
+        areaMm2 < SPOT_MM2 ? t.spot : show.area(areaMm2),
+        show.length(biteMm),
+        show.length(Math.round(movedMm)),
+      )}{" "}
       <button type="button" className="btn btn-xs" onClick={() => stage?.comeTo([...at])}>
         {t.lookThere}
       </button>
