@@ -1,7 +1,7 @@
 /** Edits of a plan that touch more than one of its parts: what stands in for a material, and how single sections are laid up. */
 import type { MaterialId, MaterialKey, SiliconeKey } from "../../materials/catalogue.ts";
 import { chosenFor, withInstead, withOwn } from "../../materials/chosen.ts";
-import { isOwn, type OwnEntry } from "../../materials/entries/own.ts";
+import type { OwnEntry } from "../../materials/entries/own.ts";
 import { shellSystem } from "../../shell/index.ts";
 import { type Layup, layupFor } from "../../shell/layup.ts";
 import type { PlanDocument } from "./document.ts";
@@ -83,10 +83,7 @@ function bare({ system, figures, order }: Layup): Layup {
 /** Without the own materials that nothing in it is of. */
 function tidied(document: PlanDocument): PlanDocument {
   const { jacket, materials } = document;
-  const taken = new Set<string>(
-    [jacket.silicone, ...jacket.coats.map(({ silicone }) => silicone), ...Object.values(materials.instead)].filter(
-      (id) => id !== null && isOwn(id),
-    ) as string[],
-  );
+  const coats = jacket.coats.map(({ silicone }) => silicone);
+  const taken = new Set<string | null>([jacket.silicone, ...coats, ...Object.values(materials.instead)]);
   return { ...document, materials: { ...materials, own: materials.own.filter(({ id }) => taken.has(id)) } };
 }
