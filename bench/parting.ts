@@ -127,7 +127,7 @@ function benchHand(
   report({ stage: "a line moved, at a glance", size: `${name}, ${layout.lines.length} lines`, ms, ratio: null });
 }
 
-/** A line let go of: the whole plan proven anew, settled, as the page does it. */
+/** A line let go of: the whole plan proven again, settled, as the page does it. */
 function benchSettled(piece: TriangleMesh, name: string, ctx: JobContext, report: (row: PartingRow) => void): void {
   const engine = new PlanEngine(piece);
   let plan: PlanDocument = newPlan();

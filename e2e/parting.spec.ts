@@ -39,7 +39,7 @@ async function dotOf(page: Page, [x, z]: readonly [number, number]): Promise<[nu
   return dots.reduce((best, dot) => (away(dot) < away(best) ? dot : best));
 }
 
-test("the lines are taken in hand: moved by key and by drag, drawn anew, merged, undone", async ({ page }) => {
+test("the lines are taken in hand: moved by key and by drag, drawn again, merged, undone", async ({ page }) => {
   const course = new CoursePage(page);
   await course.dropScan("bollard.stl", writeStl(bollard));
   await course.settled();
@@ -65,7 +65,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn anew, merged,
     await course.settled();
   });
 
-  await test.step("one section is kept whole, and the rest suggested anew in two", async () => {
+  await test.step("one section is kept whole, and the rest suggested again in two", async () => {
     const card = page.getByRole("button", { name: /^1 Comes off/ });
     await card.click();
     const pull = await page.getByLabel("Bearing").inputValue();

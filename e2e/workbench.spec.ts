@@ -24,7 +24,7 @@ test("an OBJ is dropped; the plan's files are taken away after a reload and are 
   await course.dropScan("bollard.obj", asObj(bollard));
   await course.settled();
   await course.goTo("Parting");
-  // Opened anew, the plan comes ready from the server: the files must be worked out first.
+  // Opened again, the plan comes ready from the server: the files must be worked out first.
   await page.reload();
   await course.settled();
   const take = async (label: string) => {
@@ -57,7 +57,7 @@ test("a section's pull is dragged by its arrow", async ({ page }) => {
   await course.settled();
   const elevation = page.getByLabel("Elevation");
   const bearing = page.getByLabel("Bearing");
-  // Who blocks whom may number the sections anew: the arrow is that of the section whose card is open, when it is pressed.
+  // Who blocks whom may number the sections again: the arrow is that of the section whose card is open, when it is pressed.
   await expect(async () => {
     const stage = await StagePage.lookedAtFrom(page, bollard, "front");
     const knob = stage.knob(directionFrom(Number(await bearing.inputValue()), 0));

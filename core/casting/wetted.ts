@@ -81,7 +81,7 @@ type Xyz = [number, number, number];
 /** A triangle is halved no more often than this: no scan has one so large. */
 const MOST_HALVINGS = 14;
 
-/** Halves a triangle across its tallest edge till each part is as low as a slice. */
+/** Halves a triangle across its tallest edge until each part is as low as a slice. */
 function inSlices(
   a: Xyz,
   b: Xyz,

@@ -40,7 +40,7 @@ export function placeOf({ cellMm, size, origin }: Raster, n: number): Place {
   return [origin[0] + (n % size[0]) * cellMm, origin[1] + Math.floor(n / size[0]) * cellMm];
 }
 
-/** Where values lie above nought: outer rings against the clock, holes with it. */
+/** Where values lie above zero: outer rings against the clock, holes with it. */
 export function ringsAbove({ cellMm, size, origin }: Raster, values: ArrayLike<number>): Place[][] {
   const [found] = contours().size([size[0], size[1]]).thresholds([0])(Array.from(values));
   return found.coordinates.flatMap((polygon) =>

@@ -26,7 +26,7 @@ export interface Team {
 }
 
 /**
- * The same figures in memory that the team shares: other arrays are copied anew for every piece of work they go with.
+ * The same figures in memory that the team shares: other arrays are copied again for every piece of work they go with.
  * An array that lies there already is itself.
  */
 export function shared<T extends Float32Array | Int32Array | Uint32Array | Int16Array | Uint8Array>(
@@ -126,7 +126,7 @@ export class SharedTeam implements Team {
     });
   }
 
-  /** Waits till all helpers have ended, or one has been silent for too long. */
+  /** Waits until all helpers have ended, or one has been silent for too long. */
   private awaitHelpers(kernel: string, count: Int32Array, helpers: number, tick?: (done: number) => void): void {
     let done = Atomics.load(count, DONE_BY_HELPERS);
     let silentMs = 0;

@@ -43,7 +43,7 @@ export function withInstead(
   return { own: withOwn(chosen.own, entry), instead: id === usual ? others : { ...others, [usual]: id } };
 }
 
-/** Own entries with one more, or with one anew. */
+/** Own entries with one added, or replaced. */
 export function withOwn(own: readonly OwnEntry[], entry: OwnEntry | null): readonly OwnEntry[] {
   return entry ? [...own.filter(({ id }) => id !== entry.id), entry] : own;
 }

@@ -140,9 +140,9 @@ function roundUp(g: number, stepG: number): number {
 
 export interface Weighed {
   readonly name: string;
-  /** What the scale shall show for this alone, rounded to its step, g. */
+  /** What the scale is to show for this alone, rounded to its step, g. */
   readonly g: number;
-  /** What it shall show when this is poured onto what is in the bucket already; null where it is weighed by itself. */
+  /** What it is to show when this is poured onto what is in the bucket already; null where it is weighed by itself. */
   readonly runningG: number | null;
   /** For whoever measures by volume, ml; null where its density is not known. */
   readonly ml: number | null;

@@ -28,7 +28,7 @@ const SAFE_STRETCH = 1 / 3;
 export interface SiliconeFigures {
   readonly densityGPerCm3: number;
   readonly potMin: number;
-  /** Till the next coat, and till it is cured, minutes at 20 °C. */
+  /** Until the next coat, and until it is cured, minutes at 20 °C. */
   readonly tackMin: number;
   readonly cureMin: number;
   /** Of the mix, by mass: what is not the base. */

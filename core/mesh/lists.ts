@@ -1,9 +1,9 @@
 /** Growing lists of corners and triangles, for what cannot know their count beforehand. */
 
-/** Coordinates farther from nought than this, in the file's unit, are a surveyor's: single floats would round them off. */
+/** Coordinates farther from zero than this, in the file's unit, are a surveyor's: single floats would round them off. */
 const FAR = 1000;
 
-/** Brings points near nought while they are still double: by the first of them, in whole units, where that is far off. */
+/** Brings points near zero while they are still double: by the first of them, in whole units, where that is far off. */
 export class Recentring {
   private readonly origin = [0, 0, 0];
   private begun = false;

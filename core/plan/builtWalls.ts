@@ -71,7 +71,7 @@ interface LaidOut {
   readonly patterns: () => readonly WallPattern[];
 }
 
-/** Walls and patterns by their widths: an edit that leaves those alone lays nothing out anew. */
+/** Walls and patterns by their widths: an edit that leaves those alone lays nothing out again. */
 const laidOutBefore = new WeakMap<readonly WallGround[], { readonly key: string; readonly laid: LaidOut }>();
 
 function laidOut(grounds: readonly WallGround[], { shell, seat }: Walled, ids: readonly string[]): LaidOut {

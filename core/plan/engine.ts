@@ -1,6 +1,6 @@
 /**
  * From a scan and a plan document to results, by the stages of `stages/table.ts`, and what is asked about a plan: plans
- * compared, from where a section could be pulled, what would free it, the rest suggested anew.
+ * compared, from where a section could be pulled, what would free it, the rest suggested again.
  */
 import { THICK_JACKET_MM } from "../jacket/coat.ts";
 import type { Jacket } from "../jacket/jacket.ts";
@@ -152,7 +152,7 @@ export class PlanEngine {
   }
 
   /**
-   * The layout with its held sections as they are and everything else suggested anew.
+   * The layout with its held sections as they are and everything else suggested again.
    * @param count sections wanted in all
    * @throws Error where no layout is in hand
    */

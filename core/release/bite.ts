@@ -24,7 +24,7 @@ export interface BiteRequest {
   readonly section: Uint8Array;
   /** Pull of each section. */
   readonly pulls: readonly Direction[];
-  /** Bites no deeper than this are told as nought, mm. */
+  /** Bites no deeper than this are told as zero, mm. */
   readonly fineMm: number;
 }
 

@@ -168,7 +168,7 @@ export interface CutSections {
   readonly cut: Pick<CutResult, "skins" | "origins">;
 }
 
-/** @param fineMm bites no deeper than this are told as nought, mm */
+/** @param fineMm bites no deeper than this are told as zero, mm */
 export function biteOfSections(
   { body, mesh, label, cut }: CutSections,
   pulls: readonly Direction[],

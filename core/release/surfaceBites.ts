@@ -34,7 +34,7 @@ export class SurfaceBites {
     { readonly vertices: Float32Array; readonly edges: Map<number, Float32Array> }
   >();
 
-  /** @param fineMm bites no deeper than this are told as nought, mm */
+  /** @param fineMm bites no deeper than this are told as zero, mm */
   constructor(
     private readonly body: BodyData,
     mesh: TriangleMesh,
@@ -109,7 +109,7 @@ function offSurface(mesh: TriangleMesh, data: BodyData): Float32Array {
 }
 
 /**
- * Moves places along their normals until they are a little off a body, in place. The face is where the field is nought;
+ * Moves places along their normals until they are a little off a body, in place. The face is where the field is zero;
  * triangles cut the corners of what is between the nodes.
  */
 export function pushOff(points: Float32Array, normals: Float32Array, body: Body): void {

@@ -1,6 +1,6 @@
 /**
  * Where ribs or poles stiffen a section: as long as a place of it lies farther from every stiff edge than half of what the
- * shell may span, a rib is laid through the farthest, to the nearest edge and on to the one over against it (farthest-point
+ * shell may span, a rib is laid through the farthest, to the nearest edge and on to the one opposite (farthest-point
  * insertion: Gonzalez 1985; distances by shortest paths along the mesh's edges: Dijkstra 1959).
  *
  * Edges are stiff where flanges or a rim are. Space of the caller: mm, z up.
@@ -45,7 +45,7 @@ export interface Spans {
 
 /** A section with more ribs than this is beyond what ribs are for. */
 const MOST_RIBS = 24;
-/** A rib goes on over against the edge it began at, from a place so far on, as a share of the way to that edge. */
+/** A rib goes on opposite the edge it began at, from a place so far on, as a share of the way to that edge. */
 const ONWARDS_SHARE = 0.35;
 
 export function placeRibs(request: RibRequest): Spans {
@@ -156,7 +156,7 @@ class Reach {
     return { vertex, mm };
   }
 
-  /** From the stiff place nearest a vertex through it, and on to one over against it. */
+  /** From the stiff place nearest a vertex through it, and on to one opposite it. */
   across(section: number, vertex: number, mm: number): number[] {
     const first = this.wayFrom(vertex);
     const p = this.request.mesh.positions;
@@ -170,7 +170,7 @@ class Reach {
     let onwards = -1;
     let least = Number.POSITIVE_INFINITY;
     for (const [v] of about) {
-      // Straight over against it, and near an edge there.
+      // Straight opposite it, and near an edge there.
       const price = this.mm[v] + mm * (1 - away(v));
       if (v === vertex || away(v) < 0 || price >= least) continue;
       least = price;

@@ -80,7 +80,7 @@ export function cellBodies(request: CellBodiesRequest, ctx: JobContext): Triangl
 }
 
 const NOBODY = 255;
-/** No place is nearer to a border than this: a field is nowhere quite nought, mm. */
+/** No place is nearer to a border than this: a field is nowhere quite zero, mm. */
 const LEAST_MM = 1e-3;
 
 /** Of the nodes near the walls' surfaces: which side they are on. */

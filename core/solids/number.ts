@@ -94,7 +94,7 @@ const STROKES: readonly (readonly [Corner, Corner])[] = [
     [WIDE, (1 + STROKE) / 2],
   ],
 ];
-/** Which of them make each figure, from nought to nine. */
+/** Which of them make each figure, from zero to nine. */
 const FIGURES = ["012345", "12", "01346", "01236", "1256", "02356", "023456", "012", "0123456", "012356"];
 
 /** The number with an arrow over it, as one body that stands in the shell. */

@@ -40,7 +40,7 @@ export function undecided(found: readonly Decision[], dismissed: readonly Dismis
   return found.filter((_, p) => !gone.has(p));
 }
 
-/** Places nearer than this are the same place when the piece is surveyed anew, mm. */
+/** Places nearer than this are the same place when the piece is surveyed again, mm. */
 const SAME_PLACE_MM = 40;
 /** Of each kind, the most telling so many. */
 const MOST_OF_A_KIND = 8;

@@ -209,7 +209,7 @@ function tightened(
   return { girthMm, at: [at[0], at[1], at[2]], loop: Float32Array.from(points) };
 }
 
-/** Every point to the middle of its neighbours and back on the surface, till none moves; on the board it stays on it. */
+/** Every point to the middle of its neighbours and back on the surface, until none moves; on the board it stays on it. */
 function drawnTight(points: Float64Array, mesh: TriangleMesh, nearest: NearestField, overBoard: boolean): Float64Array {
   const count = points.length / 3;
   const place = new Float64Array(3);

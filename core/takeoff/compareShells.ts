@@ -37,7 +37,7 @@ export interface ComparedShell {
   readonly heaviestG: number;
   readonly totalG: number;
   readonly handsMin: number;
-  /** From Monday morning till the mould is ready, days. */
+  /** From Monday morning until the mould is ready, days. */
   readonly days: number;
   /** Everything that is bought for the plan, in packs; and the hours of hands. */
   readonly materialsMinor: number;

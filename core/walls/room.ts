@@ -1,6 +1,6 @@
 /**
- * How far a flange may reach at every place of a line: till another part of the piece, or the board, is nearer to it than
- * its own foot; till its rulings would cross each other in a hollow; and no further than it still leaves with its section
+ * How far a flange may reach at every place of a line: until another part of the piece, or the board, is nearer to it than
+ * its own foot; until its rulings would cross each other in a hollow; and no further than it still leaves with its section
  * along the pull, and its neighbour along theirs, without biting into the jacket deeper than the rubber gives.
  */
 import type { NearestField } from "../field/nearest.ts";

@@ -21,7 +21,7 @@ export class StagePage {
     private readonly place: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
   ) {}
 
-  /** Presses the button of the view, and waits till the stage shows it. */
+  /** Presses the button of the view, and waits until the stage shows it. */
   static async lookedAtFrom(page: Page, piece: TriangleMesh, name: "front" | "left" | "right"): Promise<StagePage> {
     await page
       .getByRole("button", { name: `${name[0].toUpperCase()}${name.slice(1)}`, exact: true })

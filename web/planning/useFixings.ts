@@ -1,5 +1,5 @@
 /**
- * Bolts and keys of the shown plan, counted anew when something was decided about the shell; and its solids, once they are
+ * Bolts and keys of the shown plan, counted again when something was decided about the shell; and its solids, once they are
  * worked out.
  */
 import { useEffect, useMemo, useRef, useState } from "react";

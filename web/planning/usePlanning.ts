@@ -47,7 +47,7 @@ export interface Planning {
   readonly geometry: Geometry | null;
   /** What is counted on walls and jacket; undefined until it is. */
   readonly fixings: Fixings | undefined;
-  /** Are bolts, keys and straps counted for the plan as it stands? Till then they are missing, or those of before. */
+  /** Are bolts, keys and straps counted for the plan as it stands? Until then they are missing, or those of before. */
   readonly isCounted: boolean;
   /** A file of the plan as it stands; works the plan out here first where it came ready from the server. */
   readonly takeFile: (kind: PlanFile) => Promise<Answer<Uint8Array | string>>;
@@ -59,7 +59,7 @@ export interface Planning {
   readonly remedies: (section: number, onRemedy: (remedy: Remedy) => void) => Promise<Answer<Remedy[]>>;
   /** Gets ready what a plan of lines in hand needs, where the plan shown came from the server. */
   readonly prepare: () => void;
-  /** The lines in hand with the rest suggested anew round what is held. */
+  /** The lines in hand with the rest suggested again round what is held. */
   readonly rest: (sections: number) => Promise<Answer<Layout>>;
   /** The sections of the plan as it stands, as solids. */
   readonly solids: () => Promise<Answer<ShownSolids>>;
@@ -267,7 +267,7 @@ export function usePlanning(piece: Piece): Planning {
     setBefore(settled.current);
     if (isSettled) settled.current = shown.figures;
   }, [shown, isSettled]);
-  // Lines that were suggested stay when prices change, and ids when sections are numbered anew: the document keeps both.
+  // Lines that were suggested stay when prices change, and ids when sections are numbered again: the document keeps both.
   useEffect(() => {
     if (isProven && identity) notePlanned(part.id, rates, identity);
   }, [isProven, part.id, rates, identity]);
@@ -328,7 +328,7 @@ async function fetchBundle(hash: string): Promise<PlanBundle | null> {
   }
 }
 
-/** The next bundle with the meshes of the shown one where they are the same: what has not changed is not drawn anew. */
+/** The next bundle with the meshes of the shown one where they are the same: what has not changed is not drawn again. */
 function sharing(next: PlanBundle, shown: PlanBundle): PlanBundle {
   const kept = (mesh: TriangleMesh, held: TriangleMesh | undefined) => (held && sameMesh(mesh, held) ? held : mesh);
   return {

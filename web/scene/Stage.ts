@@ -235,7 +235,7 @@ export class Stage {
     return true;
   }
 
-  /** The host is marked as drawing till the last of what was asked is drawn. */
+  /** The host is marked as drawing until the last of what was asked is drawn. */
   private follow(answer: Promise<void>): void {
     this.asked++;
     const mine = this.asked;

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { LAYERS, Layers } from "./layers.ts";
 
 describe("a layer of the stage", () => {
-  it("lets go of shapes, materials and textures when it is set anew", () => {
+  it("lets go of shapes, materials and textures when it is set again", () => {
     const layers = new Layers(new THREE.Scene());
     const gone: string[] = [];
     const texture = new THREE.Texture();

@@ -1,4 +1,4 @@
-/** The layers of the stage: groups with a name each, set anew as a whole. What a layer held goes with all it took up. */
+/** The layers of the stage: groups with a name each, set again as a whole. What a layer held goes with all it took up. */
 import * as THREE from "three";
 
 /** From the first that is drawn to the last. */

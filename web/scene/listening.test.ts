@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { StageListening } from "./listening.ts";
 
-it("what happens on the stage is told to all who listen, till they stop", () => {
+it("what happens on the stage is told to all who listen, until they stop", () => {
   const listening = new StageListening();
   const told: string[] = [];
   const stop = listening.listen("onPick", ([x]) => told.push(`first ${x}`));

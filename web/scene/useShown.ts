@@ -29,9 +29,9 @@ type Drawn = Omit<PlanBundle, "figures"> & { readonly figures: Pick<BundleFigure
 export function useShown(bundle: Drawn | null, onBoard: boolean, shown: Shown): void {
   const { stage } = useStage();
   const { piece, sections = false, locks = false, fill = false, jacket = false, flanges, ribs, bodies, upTo } = shown;
-  // Figures are made anew with every price; what is drawn is not.
+  // Figures are made again with every price; what is drawn is not.
   const report = bundle?.figures.report;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes anew with every bundle.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the report comes again with every bundle.
   useEffect(() => {
     if (!stage || !bundle || !report) return;
     if (piece !== "painter") stage.setPiece(bundle.piece, onBoard);

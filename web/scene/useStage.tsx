@@ -22,7 +22,7 @@ export function StageProvider({
   children: ReactNode;
   night: boolean;
   overlay: ReactNode;
-  /** What has the middle of the page; the stage then stands small in its corner, till it is enlarged. */
+  /** What has the middle of the page; the stage then stands small in its corner, until it is enlarged. */
   middle?: ReactNode;
 }) {
   const [large, setLarge] = useState(false);

@@ -44,7 +44,7 @@ export class View {
       left: [-1, 0, 0.08],
       right: [1, 0, 0.08],
       above: [0, -0.02, 1],
-      // A relief lying on its board is looked down upon.
+      // A relief lying on its board is seen from above.
       "three-quarter": liesFlat(box) ? [0.25, -0.75, 0.95] : [0.45, -1, 0.3],
       pull: along ?? [0, -1, 0],
     };

@@ -1,4 +1,4 @@
-/** Lots on the shelves: added, weighed anew, taken out; as a table out and in again. */
+/** Lots on the shelves: added, weighed again, taken out; as a table out and in again. */
 import { X } from "lucide-react";
 import { useState } from "react";
 import { type Lot, type LotState, lotState, type StoredEntry } from "../../core/materials/stock.ts";

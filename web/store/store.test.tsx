@@ -90,7 +90,7 @@ describe("the stock", () => {
     expect((await rowOf("Pallet")).getByText("good")).toBeDefined();
   });
 
-  it("takes a lot in, weighs one anew, and takes one out, each written on the revision it was read at", async () => {
+  it("takes a lot in, weighs one again, and takes one out, each written on the revision it was read at", async () => {
     const { log, written } = shown();
     await screen.findByText("Pallet");
     const form = within(screen.getByRole("form", { name: "Add a lot" }));

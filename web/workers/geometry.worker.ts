@@ -302,7 +302,7 @@ class GeometryWorker extends LookUps {
     });
   }
 
-  /** The lines in hand with what is held as it is, and the rest suggested anew. */
+  /** The lines in hand with what is held as it is, and the rest suggested again. */
   async rest(
     ticket: number,
     document: PlanDocument,

@@ -1,4 +1,4 @@
-/** What is done to a line by its handles: move, add, take away, lay a stretch anew. The layout given is left as it was. */
+/** What is done to a line by its handles: move, add, take away, lay a stretch again. The layout given is left as it was. */
 import { type LaidLine, type Layout, placesAlong, tenths } from "./layout.ts";
 import type { Surface } from "./surface.ts";
 import { pathBetween, type Way } from "./ways.ts";
@@ -157,7 +157,7 @@ export function removeHandle(surface: Surface, layout: Layout, line: number, han
   return layStretch(surface, withLine(layout, line, without), line, at, { kind: "shortest" });
 }
 
-/** Lays the stretch from a handle to the next one anew. */
+/** Lays the stretch from a handle to the next one again. */
 export function layStretch(surface: Surface, layout: Layout, line: number, handle: number, way: Way): Layout {
   const own = layout.lines[line];
   const next = (handle + 1) % own.handles.length;

@@ -292,7 +292,7 @@ describe("handles", () => {
     expect(lengthOf(back.lines[0].points, true)).toBeCloseTo(2 * Math.PI * R, -1);
   });
 
-  it("let a stretch be laid anew, over the seam of a ring too", () => {
+  it("let a stretch be laid again, over the seam of a ring too", () => {
     for (const handle of [0, 3]) {
       const bent = moveHandle(ball, halves, 0, handle, on(25, handle * 90));
       const laid = layStretch(ball, bent, 0, handle, { kind: "shortest" });

@@ -18,7 +18,7 @@ export interface LaidLine {
   readonly right: number;
 }
 
-/** What of a section stays while the rest is suggested anew: only its pull, or its lines with it. */
+/** What of a section stays while the rest is suggested again: only its pull, or its lines with it. */
 export type Hold = "pull" | "section";
 
 /** What a lock that can be filled is filled with; or it is left open, and holds. */

@@ -1,4 +1,4 @@
-/** The sections of a plan laid anew on another body: the same pulls, no more sections, the lines where they cost least. */
+/** The sections of a plan laid again on another body: the same pulls, no more sections, the lines where they cost least. */
 import type { JobContext } from "../../job/context.ts";
 import { type Direction, sameDirection } from "../../space/directions.ts";
 import { labellingEnergy } from "../graph/energy.ts";

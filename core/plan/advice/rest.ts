@@ -1,4 +1,4 @@
-/** The rest suggested anew round what is held: sections as they lie, or only their pulls. */
+/** The rest suggested again round what is held: sections as they lie, or only their pulls. */
 import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
@@ -32,7 +32,7 @@ export interface RestSurvey {
   readonly nearest: NearestField;
 }
 
-/** @returns the layout with what was held as it was, and the rest of the jacket parted anew for least money */
+/** @returns the layout with what was held as it was, and the rest of the jacket parted again for least money */
 export function suggestRest(
   jacket: Jacket,
   known: RestSurvey,

@@ -35,7 +35,7 @@ export function withMaterial(
 /**
  * What the jacket, or one of its coats, is of.
  * @param coat its id; null for all that do not say otherwise
- * @param silicone null where the coat shall be as the jacket
+ * @param silicone null where the coat is to be as the jacket
  */
 export function withSilicone(
   document: PlanDocument,
@@ -55,7 +55,7 @@ export function withSilicone(
 /**
  * How the shell, or one of its sections, is laid up.
  * @param section its id; null for all that do not say otherwise
- * @param layup null where the section shall be as the rest
+ * @param layup null where the section is to be as the rest
  * @param known ids of the sections that there are: what was said of others is forgotten
  */
 export function withLayup(

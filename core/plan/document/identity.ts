@@ -1,5 +1,5 @@
 /**
- * What of a plan has an identity that outlives renumbering and planning anew: kept in the document, so that undo, revisions
+ * What of a plan has an identity that outlives renumbering and planning again: kept in the document, so that undo, revisions
  * and builds carry it. Numbers are for people; what is drilled, printed or logged refers to ids.
  */
 

@@ -1,4 +1,4 @@
-/** Which plan is taken: suggestions in the order of what the survey thinks of them, till one is proven to come off. */
+/** Which plan is taken: suggestions in the order of what the survey thinks of them, until one is proven to come off. */
 import type { JobContext } from "../../job/context.ts";
 import type { Layout } from "../../parting/layout/layout.ts";
 import { sectionsForPulls } from "../../parting/search/givenPulls.ts";

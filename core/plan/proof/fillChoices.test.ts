@@ -81,7 +81,7 @@ describe("what was chosen by hand for single fills", () => {
   });
 });
 
-describe("a choice made anew", () => {
+describe("a choice made again", () => {
   it("takes the place of the one for the same fill, and of no other", () => {
     const here: FillChoice = { at: [0, 0, 100], kind: "clay" };
     const there: FillChoice = { at: [0, 0, 200], kind: "open" };

@@ -47,7 +47,7 @@ export interface FreeRequest {
   readonly mostFillMm3: number;
   /** Sections that fills have left smaller than half of this go to their neighbours, mm2. */
   readonly leastMm2: number;
-  /** Lays the lines of a filled body anew as a hand would run them; null where they were laid by hand and stay. */
+  /** Lays the lines of a filled body again as a hand would run them; null where they were laid by hand and stay. */
   readonly runOn:
     | ((filled: Filled, potentials: readonly Float32Array[], stays: Places) => readonly Float32Array[])
     | null;

@@ -72,7 +72,7 @@ interface Ground {
   readonly request: SearchRequest;
 }
 
-/** A suggestion laid anew on what none of its pulls reaches, at what it will cost as far as can be told. */
+/** A suggestion laid again on what none of its pulls reaches, at what it will cost as far as can be told. */
 interface Prepared {
   readonly hull: Filled;
   /** The jacket with its hull in its stead. */
@@ -172,10 +172,10 @@ function oneIsEnough(
 const PATIENCE = 0.25;
 /** However dear the next one is thought to be, a plan may not become so many times dearer than was thought. */
 const MOST_PATIENCE = 2;
-/** Laid anew on its hull, a plan is seldom cheaper than this share of what the survey thinks. */
+/** Laid again on its hull, a plan is seldom cheaper than this share of what the survey thinks. */
 const LEAST_OF_SURVEY = 0.9;
 
-/** A plan to be tried, at the least it may cost; laid anew on its hull when its turn comes. */
+/** A plan to be tried, at the least it may cost; laid again on its hull when its turn comes. */
 interface Candidate {
   readonly suggestion: Suggestion;
   readonly least: number;

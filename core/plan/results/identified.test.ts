@@ -37,7 +37,7 @@ describe("ids of a plan", () => {
     expect(identified(halves, first)).toEqual(first);
   });
 
-  it("stay with their sections, lines and fills when these are numbered anew and a line is moved", () => {
+  it("stay with their sections, lines and fills when these are numbered again and a line is moved", () => {
     const after = identified(
       {
         origins: null,

@@ -18,7 +18,7 @@ import type { PlanBundle } from "./bundle.ts";
 
 /** What of a plan is told apart, in its own order. */
 export interface Identifiable {
-  /** What each section was made from, see `KnownSection`; null where all were suggested anew. */
+  /** What each section was made from, see `KnownSection`; null where all were suggested again. */
   readonly origins: readonly number[] | null;
   readonly skins: readonly TriangleMesh[];
   readonly lines: readonly Pick<PartingLine, "sections" | "points">[];

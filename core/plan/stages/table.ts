@@ -1,6 +1,6 @@
 /**
  * The stages of a plan, in their order. To add one: a file beside this one, and its line here. Keys, what is kept, the
- * share of progress, and what an edit works out anew all follow from what the stage's file declares.
+ * share of progress, and what an edit works out again all follow from what the stage's file declares.
  */
 import type { PlanDocument } from "../document/document.ts";
 import { cavityStage } from "./cavity.ts";

@@ -25,7 +25,7 @@ export function resultRoutes(): Router {
   return router;
 }
 
-const RESULT_LIMIT = { bytes: RESULT_LIMIT_BYTES, advice: "It is worked out anew where it is asked for." };
+const RESULT_LIMIT = { bytes: RESULT_LIMIT_BYTES, advice: "It is worked out again where it is asked for." };
 
 /** Mounted under a part of a piece: a result is left there by whoever may change that piece. */
 export function partResultRoutes(sequelize: Sequelize, mostBytes: number): Router {

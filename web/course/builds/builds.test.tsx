@@ -101,7 +101,7 @@ describe("building from a plan", () => {
     expect(Object.keys(asked.catalogue)).toContain("tin-brushable-low");
   });
 
-  it("waits till the plan is saved", () => {
+  it("waits until the plan is saved", () => {
     server([]);
     shown({ kind: "saving" });
     expect(screen.getByRole("button", { name: "Build from this" })).toHaveProperty("disabled", true);

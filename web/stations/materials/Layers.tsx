@@ -24,7 +24,7 @@ export function Layers({ document, laid, units }: { document: PlanDocument; laid
   // What nothing was bought of yet has no price: another lay-up's is told once it is worked out.
   const costMinor = (layer: ShellLayer) => layerMinorPerM2(layer, units);
   const [dragged, setDragged] = useState<number | null>(null);
-  // Known at once where it is dropped, whether or not the page was drawn anew meanwhile.
+  // Known at once where it is dropped, whether or not the page was drawn again meanwhile.
   const held = useRef<number | null>(null);
   const hold = (k: number | null) => {
     held.current = k;

@@ -35,7 +35,7 @@ export function PartingStation({ document, planning }: StationProps) {
   const { onBoard } = document.seat;
   const figures = planning.glance ?? bundle?.figures;
   const sections = useMemo(() => figures?.report.sections ?? [], [figures]);
-  // Sections are numbered anew when their order changes; the one that was chosen stays chosen.
+  // Sections are numbered again when their order changes; the one that was chosen stays chosen.
   const chosen = (chosenId !== null && (figures?.ids.sections.indexOf(chosenId) ?? -1) + 1) || null;
   const thickestMm = Math.max(0, ...sections.map(({ fillThickMm }) => fillThickMm));
   const [fillShown, setFillShown] = useState(false);

@@ -4,7 +4,7 @@
 export const CARD_MM = { width: 85.6, height: 53.98 } as const;
 
 const KEY = "rimefell.pxPerMm";
-/** Till it is measured: 96 dots an inch, as browsers have it. */
+/** Until it is measured: 96 dots an inch, as browsers have it. */
 const NOMINAL = 96 / 25.4;
 
 export function screenPxPerMm(): number {

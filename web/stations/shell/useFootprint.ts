@@ -12,7 +12,7 @@ export function useFootprint(
   const { bundle, quality } = planning;
   const { shell, jacket, seat } = document;
   const [piece, survey] = [bundle?.piece, bundle?.survey];
-  // All walls are laid out anew together; a bolt that is moved leaves them.
+  // All walls are laid out again together; a bolt that is moved leaves them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   return useMemo(

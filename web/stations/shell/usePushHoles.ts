@@ -11,7 +11,7 @@ export function usePushHoles({ document, planning }: Pick<StationProps, "documen
   const skins = bundle?.skins;
   const sections = bundle?.figures.report.sections;
   const ribs = bundle?.figures.report.spans.ribs;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: figures are made anew with every price; pulls are not.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: figures are made again with every price; pulls are not.
   return useMemo(() => {
     if (!skins || !sections || quality !== "settled") return NONE;
     return pushHoles(

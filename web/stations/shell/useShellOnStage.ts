@@ -54,7 +54,7 @@ export function useShellOnStage(
   const { onBoard } = document.seat;
   const isApart = apart > 0;
   const sections = bundle?.skins.length ?? 0;
-  // All walls are laid out anew together; a bolt that is moved leaves them, and the bodies made of them.
+  // All walls are laid out again together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
@@ -127,7 +127,7 @@ export function useShellOnStage(
     radiusMm,
     heightMm,
   ]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: sections that are drawn anew stand together again.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: sections that are drawn again stand together again.
   useEffect(() => {
     for (let number = 1; number <= sections; number++) stage?.slideSection(number, apart);
   }, [stage, sections, apart, bodies, flanges, standing]);

@@ -14,7 +14,7 @@ export function useStand(
   const mesh = bundle?.survey;
   const { shellMm } = shellTerms(document.shell);
   const { position } = document.shell.casting;
-  // All walls are laid out anew together; a bolt that is moved leaves them.
+  // All walls are laid out again together; a bolt that is moved leaves them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   return useMemo(

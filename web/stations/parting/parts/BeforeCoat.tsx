@@ -7,7 +7,7 @@ import { messages } from "../messages.ts";
 
 /**
  * What has to be in place before the first coat goes on: foot clay, and webs of clay across gaps. Each can be done
- * without; the plan is then sought anew.
+ * without; the plan is then sought again.
  */
 export function BeforeCoat({
   footClayMm3,

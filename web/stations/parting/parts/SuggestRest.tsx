@@ -5,7 +5,7 @@ import { Caution, Choice } from "../../../ui/fields.tsx";
 import type { StationProps } from "../../station.ts";
 import { messages } from "../messages.ts";
 
-/** Suggests everything anew but what is held. */
+/** Suggests everything again but what is held. */
 export function SuggestRest({ layout, planning }: { layout: Layout; planning: StationProps["planning"] }) {
   const edit = usePlan((plan) => plan.edit);
   const held = layout.sections.filter(({ hold }) => hold !== undefined).length;

@@ -100,7 +100,7 @@ describe("the comparison", () => {
     expect(screen.queryAllByTestId(/^offer-/)).toHaveLength(0);
   });
 
-  it("says what went wrong, and keeps what was found till it was stopped", async () => {
+  it("says what went wrong, and keeps what was found until it was stopped", async () => {
     compared(async (onPlan) => {
       onPlan(plans[0]);
       return { ok: false, cancelled: true, message: "Cancelled." };

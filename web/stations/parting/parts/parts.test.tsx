@@ -88,7 +88,7 @@ describe("remedies", () => {
   });
 });
 
-describe("the rest suggested anew", () => {
+describe("the rest suggested again", () => {
   const held: Layout = {
     ...layout,
     sections: [{ ...layout.sections[0], hold: "section" }, ...layout.sections.slice(1)],

@@ -65,7 +65,7 @@ describe("what needs a decision", () => {
     await userEvent.click(await screen.findByRole("button", { name: /Through-hole/ }));
     await userEvent.click(screen.getByRole("button", { name: "Close it with a web of clay" }));
     expect(documentNow().jacket.stops).toEqual([{ kind: "clay", loop: found[0].loop }]);
-    // The same hole is not found on the jacket that runs over the web: what is found is asked for anew.
+    // The same hole is not found on the jacket that runs over the web: what is found is asked for again.
     await userEvent.click(screen.getByRole("button", { name: "Take it out" }));
     expect(documentNow().jacket.stops).toEqual([]);
   });
