@@ -18,6 +18,7 @@ export default defineConfig({
           name: "unit",
           include: ["contract/**/*.test.ts", "web/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
           testTimeout: 60_000,
+          hookTimeout: 60_000,
         },
       },
       {

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { DEFAULT_SETTINGS, type Settings } from "../../contract/settings.ts";
@@ -14,6 +14,7 @@ import { documentNow, openDocument, planningWith } from "../testing/planning.ts"
 import { JacketStation } from "./jacket/Station.tsx";
 import { BuyingTable } from "./materials/BuyingTable.tsx";
 import { MaterialsStation } from "./materials/Station.tsx";
+import { PartingStation } from "./parting/Station.tsx";
 import { PieceStation } from "./piece/Station.tsx";
 import type { StationProps } from "./station.ts";
 
@@ -120,6 +121,29 @@ describe("the jacket's sheet", () => {
     shown(JacketStation);
     expect(screen.queryByLabelText("Coat 1 is thickened")).toBeNull();
     expect(screen.getByLabelText("Coat 2 is thickened")).toBeDefined();
+  });
+});
+
+describe("the parting's sheet", () => {
+  const slider = () => screen.getByLabelText<HTMLInputElement>("Slide section 1 out");
+  const drawnAgain = (bundle: ShownPlan) =>
+    act(() => {
+      planning = { ...planning, bundle };
+      usePlan.getState().edit((plan) => ({ ...plan, brief: { ...plan.brief, edition: plan.brief.edition + 1 } }));
+    });
+
+  it("leaves a section slid out where figures alone change, and sets others together", () => {
+    const before = planning;
+    const bundle = { ...before.bundle, skins: [], lines: [] } as unknown as ShownPlan;
+    planning = { ...planning, bundle };
+    shown(PartingStation);
+    fireEvent.change(slider(), { target: { value: "0.4" } });
+    expect(slider().value).toBe("0.4");
+    drawnAgain({ ...bundle, figures: { ...bundle.figures } });
+    expect(slider().value).toBe("0.4");
+    drawnAgain({ ...bundle, skins: [] });
+    expect(slider().value).toBe("0");
+    planning = before;
   });
 });
 

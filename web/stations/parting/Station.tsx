@@ -55,12 +55,15 @@ export function PartingStation({ document, planning }: StationProps) {
       text: messages.sheet.outOfSightOf(from, moveMm === null ? null : show.length(moveMm)),
     }));
     stage.setTags([...locks, ...hidden]);
-    setSlide({});
   }, [stage, bundle, show]);
+  const skins = bundle?.skins;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other sections stand together; where only figures change, these stay where they are.
+  useEffect(() => setSlide({}), [skins]);
   useEffect(() => () => stage?.setTags([]), [stage]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: sections that are drawn again are slid out as before.
   useEffect(() => {
     for (const section of sections) stage?.slideSection(section.number, slide[section.number] ?? 0);
-  }, [stage, sections, slide]);
+  }, [stage, sections, slide, bundle]);
 
   const hand = useHand(document, planning);
   const { layout } = hand;
