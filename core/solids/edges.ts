@@ -1,6 +1,6 @@
 /** How thick a shell is laid: thicker along its walls and along the board, where it breaks first. */
 import type { DistanceField } from "../field/distance.ts";
-import { BRICK_NODES, nodeAt, nodeCount, nodePoint } from "../field/grid.ts";
+import { nodeAt, nodeCount, nodePoint } from "../field/grid.ts";
 import type { AlongWall } from "../flange/along.ts";
 import { EDGE_RUN_MM, edgeShare } from "../shell/edge.ts";
 import type { ShellThicknesses } from "../shell/index.ts";
@@ -47,14 +47,14 @@ export class Edges {
 
   /**
    * The distance field less what is laid on top: at the thickness of the shell it is the shell's outside.
-   * @param field exact from a step below the shell's thickness to a step above that of its flanges
+   * @param field exact from a step below the thinner of shell and flanges to a step above the thicker
    */
   outside({ grid, distanceMm }: DistanceField): Float32Array {
     const { shellMm, flangeMm } = this.thick;
     const moreMm = flangeMm - shellMm;
     if (moreMm === 0) return distanceMm;
     const { stepMm } = grid;
-    const near = nearOf(distanceMm, shellMm - stepMm, flangeMm + stepMm);
+    const near = nearOf(distanceMm, Math.min(shellMm, flangeMm) - stepMm, Math.max(shellMm, flangeMm) + stepMm);
     const away2 = this.awayOf(grid, near);
     const values = Float32Array.from(distanceMm);
     const point = new Float64Array(3);
@@ -98,12 +98,9 @@ export class Edges {
   }
 }
 
-/** Nodes whose values lie in a band; whole bricks of the grid beside it are passed over. */
+/** 1 for every node whose value lies in a band. */
 function nearOf(distanceMm: Float32Array, low: number, high: number): Uint8Array {
-  const near = new Uint8Array(distanceMm.length);
-  for (let brick = 0; brick < distanceMm.length; brick += BRICK_NODES)
-    for (let n = brick; n < brick + BRICK_NODES; n++) near[n] = distanceMm[n] >= low && distanceMm[n] <= high ? 1 : 0;
-  return near;
+  return Uint8Array.from(distanceMm, (mm) => (mm >= low && mm <= high ? 1 : 0));
 }
 
 /** A wall's edge on the outside of the shell. */
