@@ -2,10 +2,13 @@
 export type Sdf = (x: number, y: number, z: number) => number;
 export type P3 = readonly [number, number, number];
 
+/** As Math.hypot, which is many times slower since it guards against numbers too large to be squared. */
+const length = (x: number, y: number, z = 0) => Math.sqrt(x * x + y * y + z * z);
+
 export const ball =
   (c: P3, r: number): Sdf =>
   (x, y, z) =>
-    Math.hypot(x - c[0], y - c[1], z - c[2]) - r;
+    length(x - c[0], y - c[1], z - c[2]) - r;
 
 /** Ellipsoid (first-order distance, after Quilez): good near the surface. */
 export const ellipsoid =
@@ -14,8 +17,8 @@ export const ellipsoid =
     const ux = (x - c[0]) / r[0],
       uy = (y - c[1]) / r[1],
       uz = (z - c[2]) / r[2];
-    const k0 = Math.hypot(ux, uy, uz);
-    const k1 = Math.hypot(ux / r[0], uy / r[1], uz / r[2]);
+    const k0 = length(ux, uy, uz);
+    const k1 = length(ux / r[0], uy / r[1], uz / r[2]);
     return k1 < 1e-9 ? -Math.min(...r) : (k0 * (k0 - 1)) / k1;
   };
 
@@ -28,7 +31,7 @@ export const bone = (a: P3, b: P3, ra: number, rb: number): Sdf => {
       py = y - a[1],
       pz = z - a[2];
     const s = Math.max(0, Math.min(1, (px * ab[0] + py * ab[1] + pz * ab[2]) / length2));
-    return Math.hypot(px - s * ab[0], py - s * ab[1], pz - s * ab[2]) - (ra + (rb - ra) * s);
+    return length(px - s * ab[0], py - s * ab[1], pz - s * ab[2]) - (ra + (rb - ra) * s);
   };
 };
 
@@ -46,16 +49,16 @@ export const roundBox =
     const qx = Math.abs(x - c[0]) - half[0] + r,
       qy = Math.abs(y - c[1]) - half[1] + r,
       qz = Math.abs(z - c[2]) - half[2] + r;
-    return Math.hypot(Math.max(qx, 0), Math.max(qy, 0), Math.max(qz, 0)) + Math.min(Math.max(qx, qy, qz), 0) - r;
+    return length(Math.max(qx, 0), Math.max(qy, 0), Math.max(qz, 0)) + Math.min(Math.max(qx, qy, qz), 0) - r;
   };
 
 /** Upright disc with rounded edge. */
 export const disc =
   (c: P3, radius: number, halfHeight: number, r: number): Sdf =>
   (x, y, z) => {
-    const qr = Math.hypot(x - c[0], y - c[1]) - radius + r;
+    const qr = length(x - c[0], y - c[1]) - radius + r;
     const qz = Math.abs(z - c[2]) - halfHeight + r;
-    return Math.hypot(Math.max(qr, 0), Math.max(qz, 0)) + Math.min(Math.max(qr, qz), 0) - r;
+    return length(Math.max(qr, 0), Math.max(qz, 0)) + Math.min(Math.max(qr, qz), 0) - r;
   };
 
 /** Smooth union of two (polynomial, Quilez). */
@@ -105,7 +108,7 @@ export const within =
     const dx = Math.max(min[0] - x, x - max[0], 0),
       dy = Math.max(min[1] - y, y - max[1], 0),
       dz = Math.max(min[2] - z, z - max[2], 0);
-    const far = Math.hypot(dx, dy, dz);
+    const far = length(dx, dy, dz);
     return far > 75 ? far : body(x, y, z);
   };
 

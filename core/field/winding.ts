@@ -6,8 +6,8 @@
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 
-/** Below this many triangle visits the plain sum is quicker than building a tree. */
-const PLAIN_VISITS = 2e7;
+/** For so few points the plain sum is quicker than building a tree. */
+const FEW_POINTS = 16;
 
 /**
  * Winding numbers of the mesh about many points (xyz each).
@@ -17,7 +17,7 @@ export function windingNumbers(mesh: TriangleMesh, points: Float64Array, ctx: Jo
   const triangles = mesh.triangles.length / 3;
   const out = new Float64Array(count);
   if (count === 0) return out;
-  const tree = count * triangles > PLAIN_VISITS ? new WindingTree(mesh) : null;
+  const tree = count > FEW_POINTS ? new WindingTree(mesh) : null;
   for (let k = 0; k < count; k++) {
     if ((k & 0x3ff) === 0) ctx.checkCancelled();
     const [x, y, z] = [points[3 * k], points[3 * k + 1], points[3 * k + 2]];
@@ -182,9 +182,9 @@ export function solidAngle(mesh: TriangleMesh, k: number, x: number, y: number, 
   const cx = p[l] - x,
     cy = p[l + 1] - y,
     cz = p[l + 2] - z;
-  const la = Math.hypot(ax, ay, az),
-    lb = Math.hypot(bx, by, bz),
-    lc = Math.hypot(cx, cy, cz);
+  const la = Math.sqrt(ax * ax + ay * ay + az * az),
+    lb = Math.sqrt(bx * bx + by * by + bz * bz),
+    lc = Math.sqrt(cx * cx + cy * cy + cz * cz);
   const det = ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
   const dots =
     la * lb * lc +
