@@ -33,6 +33,8 @@ const section = z.object({
   origin: number,
   pull: place,
   areaMm2: number,
+  // Plans of before do not know them.
+  bends: z.object({ meanMm: number, gauss: number }).default({ meanMm: 0, gauss: 0 }),
   fillMm3: number,
   fillWith: z.enum(["silicone", "clay", "open"]),
   plugUnder: number.nullable(),
@@ -111,9 +113,12 @@ const report = z.object({
   spans: z
     .object({
       widestMm: numbers,
-      ribs: z.array(z.object({ section: number, points: numbers, normals: numbers, lengthMm: number })),
+      ribs: z.array(
+        z.object({ section: number, points: numbers, normals: numbers, lengthMm: number, spanMm: number.optional() }),
+      ),
+      further: z.array(z.object({ section: number, lengthMm: number, spanMm: number })).default([]),
     })
-    .default({ widestMm: [], ribs: [] }),
+    .default({ widestMm: [], ribs: [], further: [] }),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),
   hidden: z.array(
     z.object({
@@ -139,7 +144,12 @@ const takeoff = z.object({
   sectionMassesG: numbers,
   // Builds of before have none.
   sectionsLaid: z
-    .array(z.object({ skinM2: number, skinGPerM2: number, flangeM2: number, flangeGPerM2: number }))
+    .array(
+      z.object({
+        ...{ skinM2: number, skinGPerM2: number, flangeM2: number, flangeGPerM2: number },
+        coresG: number.default(0),
+      }),
+    )
     .default([]),
   siliconeG: number,
   fillG: number,

@@ -1,7 +1,6 @@
 /** How far a section's face stands along the board: what its foot is measured by. */
 import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { FootSettings } from "./settings.ts";
 
 /** @param nearMm open edges no higher than this over the board stand on it, mm */
 export function alongBoardMm(skin: TriangleMesh, boardMm: number, nearMm: number): number {
@@ -18,17 +17,12 @@ export function alongBoardMm(skin: TriangleMesh, boardMm: number, nearMm: number
 }
 
 /**
- * Areas of the sections' feet, mm2: a strip along the board, wider at its outer edge by what a ring turns all round
- * (Steiner: an outline of length L grows by L w + pi w2).
+ * Areas of strips along the board, one a section, mm2: wider at their outer edge by what a ring turns all round (Steiner: an
+ * outline of length L grows by L w + pi w2).
  * @param alongMm how far each section stands along the board, mm
  */
-export function footAreasMm2(
-  alongMm: readonly number[],
-  rimMm: number,
-  { isFlanged, beyondMm }: FootSettings,
-): number[] {
+export function footAreasMm2(alongMm: readonly number[], wideMm: number): number[] {
   const wholeMm = alongMm.reduce((sum, mm) => sum + mm, 0);
-  if (!isFlanged || wholeMm <= 0) return alongMm.map(() => 0);
-  const wideMm = rimMm + beyondMm;
+  if (wholeMm <= 0) return alongMm.map(() => 0);
   return alongMm.map((mm) => mm * wideMm + (mm / wholeMm) * Math.PI * wideMm ** 2);
 }

@@ -1,6 +1,8 @@
 /** The sections of a plan as solids, with what they weigh and who lifts them. */
 import type { JobContext } from "../job/context.ts";
 import { pushHoles } from "../keys/pushHoles.ts";
+import { standingRib } from "../ribs/body.ts";
+import { ribShape } from "../ribs/shape.ts";
 import { shellDensities, shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { FootBody } from "../solids/foot.ts";
@@ -17,6 +19,8 @@ import type { PlanResult } from "./results/planResult.ts";
 export type Lift = "one" | "two" | "hoist";
 
 export interface BuiltSection extends SectionSolid {
+  /** What of it is laid up: all but the poles or the cores of its ribs, mm3. */
+  readonly laidMm3: number;
   readonly massWetG: number;
   readonly massDryG: number;
   /** By its weight when it is built, when it is heaviest. */
@@ -46,16 +50,19 @@ export async function builtSections(
   ];
   const holes = pushHoles(sections, seat.onBoard ? 0 : null, spans.ribs);
   const layups = sections.map((_, s) => layupFor(shell, ids[s]));
+  const thicknesses = layups.map(shellThicknesses);
+  const ribShapes = layups.map((layup) => ribShape(shell.ribs, layup));
   const foot = builtFoot(parting.filled, document, walls);
   const lowMm = foot && overFootMm(foot);
   const numbers = sections.map(({ skin }, s) => numberPlace(skin, clearOf(s), lowMm));
   const solids = await sectionSolids(
     {
-      ...{ body, cells, cellOf, walls, shells: layups.map(shellThicknesses) },
+      ...{ body, cells, cellOf, walls, shells: thicknesses },
       holeMm: shell.flanges.bolts.diameterMm / 2,
       hold: shell.flanges.bolts.hold,
       boardMm: seat.onBoard ? 0 : null,
       ribs: spans.ribs,
+      ribShapes,
       numbers,
       names: sections.map(({ skin }, s) => {
         const number = numbers[s];
@@ -68,9 +75,14 @@ export async function builtSections(
   );
   return solids.map((solid, s): BuiltSection => {
     const { wetGPerCm3, dryGPerCm3 } = shellDensities(layups[s]);
-    const cm3 = solid.volumeMm3 / MM3_PER_CM3;
-    const massWetG = cm3 * wetGPerCm3;
-    return { ...solid, massWetG, massDryG: cm3 * dryGPerCm3, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };
+    const standsMm = spans.ribs
+      .filter(({ section }) => section === s + 1)
+      .reduce((sum, rib) => sum + (standingRib(rib, thicknesses[s].flangeMm, ribShapes[s])?.lengthMm ?? 0), 0);
+    const laidMm3 = solid.volumeMm3 - standsMm * ribShapes[s].coreMm2;
+    const coresG = standsMm * ribShapes[s].coreGPerMm;
+    const massWetG = (laidMm3 / MM3_PER_CM3) * wetGPerCm3 + coresG;
+    const massDryG = (laidMm3 / MM3_PER_CM3) * dryGPerCm3 + coresG;
+    return { ...solid, laidMm3, massWetG, massDryG, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };
   });
 }
 

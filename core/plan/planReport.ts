@@ -49,7 +49,7 @@ export function planReport(
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(told({ report: geometry, ids }), document, rates, {
     ...fixingsFrom({ jacket: result.parting.filled, cavity: result.cavity }, document, walls ?? [], keys.length),
-    ...(solids.length > 0 ? { solidsMm3: solids.map(({ volumeMm3 }) => volumeMm3) } : {}),
+    ...(solids.length > 0 ? { laidMm3: solids.map(({ laidMm3 }) => laidMm3) } : {}),
   });
   const ground = { jacket: result.parting.filled, cavity: result.cavity };
   const straps = builtStraps(ground, document, walls ?? []);

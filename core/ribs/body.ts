@@ -1,18 +1,12 @@
 /** A rib as a body: a ridge along its way over the shell, or a pole with what is wrapped over it. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Rib } from "./ribs.ts";
-
-/** A ridge is so wide and stands so far out of the shell, mm: a pole of 25 mm with a layer over it. */
-export const RIDGE_MM = { width: 60, height: 35 } as const;
-/** It begins within the shell, mm. */
-const EMBEDDED_MM = 4;
-/** Corners of its round. */
-const ROUND = 6;
+import { EMBEDDED_MM, type RibShape, ROUND, standingMm } from "./shape.ts";
 
 type Xyz = [number, number, number];
 
 /** The outline of a rib at one of its points, from one side over its back to the other. */
-export function ridgeAt({ points: p, normals: n }: Rib, k: number, shellMm: number): Xyz[] {
+function ridgeAt({ points: p, normals: n }: Rib, k: number, shellMm: number, { widthMm, heightMm }: RibShape): Xyz[] {
   const last = p.length / 3 - 1;
   const [from, to] = [3 * Math.max(0, k - 1), 3 * Math.min(last, k + 1)];
   const along = [0, 1, 2].map((a) => p[to + a] - p[from + a]);
@@ -25,25 +19,48 @@ export function ridgeAt({ points: p, normals: n }: Rib, k: number, shellMm: numb
   const length = Math.hypot(...side) || 1;
   return Array.from({ length: ROUND + 1 }, (_, c) => {
     const turn = (Math.PI * c) / ROUND;
-    const outMm = shellMm - EMBEDDED_MM + (RIDGE_MM.height + EMBEDDED_MM) * Math.sin(turn);
-    const asideMm = (RIDGE_MM.width / 2) * Math.cos(turn);
+    const outMm = shellMm - EMBEDDED_MM + (heightMm + EMBEDDED_MM) * Math.sin(turn);
+    const asideMm = (widthMm / 2) * Math.cos(turn);
     return [0, 1, 2].map((a) => p[3 * k + a] + outMm * normal[a] + (asideMm * side[a]) / length) as Xyz;
   });
 }
 
-/** Which of a rib's points it stands on: it ends where the flanges it runs to begin. */
-export function ridgePoints({ points: p }: Rib, flangeMm: number): number[] {
-  const last = p.length / 3 - 1;
-  const clearMm = flangeMm + RIDGE_MM.width / 2;
-  const away = (a: number, b: number) => Math.hypot(...[0, 1, 2].map((x) => p[3 * a + x] - p[3 * b + x]));
-  return Array.from({ length: last + 1 }, (_, k) => k).filter((k) => away(k, 0) > clearMm && away(k, last) > clearMm);
+/** The stretch of a rib that stands: it ends where the flanges it runs to begin. Null where nothing of it does. */
+export function standingRib(rib: Rib, flangeMm: number, shape: RibShape): Rib | null {
+  const { points: p } = rib;
+  const alongMm = [0];
+  for (let k = 3; k < p.length; k += 3)
+    alongMm.push(alongMm[k / 3 - 1] + Math.hypot(...[0, 1, 2].map((a) => p[k + a] - p[k - 3 + a])));
+  const wholeMm = alongMm[alongMm.length - 1];
+  const lengthMm = standingMm(wholeMm, flangeMm, shape);
+  if (lengthMm <= 0) return null;
+  const fromMm = (wholeMm - lengthMm) / 2;
+  const places = [fromMm, ...alongMm.filter((mm) => mm > fromMm && mm < wholeMm - fromMm), wholeMm - fromMm];
+  const at = (values: readonly number[], mm: number) => {
+    const k = Math.max(
+      1,
+      alongMm.findIndex((each) => each >= mm),
+    );
+    const share = (mm - alongMm[k - 1]) / (alongMm[k] - alongMm[k - 1]);
+    return [0, 1, 2].map((a) => values[3 * (k - 1) + a] * (1 - share) + values[3 * k + a] * share);
+  };
+  const turned = (mm: number) => {
+    const normal = at(rib.normals, mm);
+    return normal.map((value) => value / (Math.hypot(...normal) || 1));
+  };
+  return { ...rib, lengthMm, points: places.flatMap((mm) => at(p, mm)), normals: places.flatMap(turned) };
+}
+
+/** The outlines of a rib from end to end. */
+export function ridgeRings(rib: Rib, shellMm: number, shape: RibShape): Xyz[][] {
+  return Array.from({ length: rib.points.length / 3 }, (_, k) => ridgeAt(rib, k, shellMm, shape));
 }
 
 /** A rib as it is shown, closed; null where it is too short to stand. */
-export function ribBody(rib: Rib, shellMm: number, flangeMm: number): TriangleMesh | null {
-  const where = ridgePoints(rib, flangeMm);
-  if (where.length < 2) return null;
-  const rings = where.map((k) => ridgeAt(rib, k, shellMm));
+export function ribBody(rib: Rib, shellMm: number, flangeMm: number, shape: RibShape): TriangleMesh | null {
+  const standing = standingRib(rib, flangeMm, shape);
+  if (!standing) return null;
+  const rings = ridgeRings(standing, shellMm, shape);
   const corners = ROUND + 1;
   const triangles: number[] = [];
   for (let r = 0; r + 1 < rings.length; r++) {

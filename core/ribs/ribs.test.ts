@@ -11,6 +11,8 @@ import { lumps, lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
 import { ribBody } from "./body.ts";
 import { placeRibs, type RibRequest } from "./ribs.ts";
+import { TYPICAL_RIBS } from "./settings.ts";
+import { ribShape } from "./shape.ts";
 
 /** A tube about the upright, open at both ends, of triangles as long as they are wide. */
 function tube(radius: number, height: number, edge = 20): TriangleMesh {
@@ -97,14 +99,17 @@ describe("ribs", () => {
   it("are none where a section has no edge at all", () => {
     const ball = sphere(300, 32);
     const whole = { ...halves(ball, 200), label: new Uint8Array(ball.positions.length / 3), sections: 1 };
-    expect(placeRibs(whole)).toEqual({ widestMm: [0], ribs: [] });
+    expect(placeRibs(whole)).toEqual({ widestMm: [0], ribs: [], further: [] });
   });
 });
+
+/** A pole wrapped in plaster: 60 mm wide, and 35 high. */
+const PLASTERED = ribShape(TYPICAL_RIBS, { system: "gypsum-jute" });
 
 describe("a rib as a body", () => {
   it("is closed, as long as it stands, and lies outside the shell", () => {
     const [rib] = placeRibs(halves(tube(200, 1500), 500)).ribs;
-    const body = ribBody(rib, 20, 25);
+    const body = ribBody(rib, 20, 25, PLASTERED);
     if (!body) throw new Error("The rib is too short.");
     expect(adjacencyOf(body).across.includes(OPEN)).toBe(false);
     const { volumeMm3 } = areaAndVolume(body);
@@ -119,7 +124,7 @@ describe("a rib as a body", () => {
 
   it("is none where there is no room between the flanges", () => {
     const [rib] = placeRibs(halves(tube(60, 900, 10), 150)).ribs;
-    expect(ribBody(rib, 20, 80)).toBeNull();
+    expect(ribBody(rib, 20, 80, PLASTERED)).toBeNull();
   });
 });
 

@@ -23,6 +23,15 @@ export interface Rib {
   readonly normals: readonly number[];
   /** Its length along the jacket: what the shell spans there. */
   readonly lengthMm: number;
+  /** The widest span of its section before it was laid; plans of before do not know it. */
+  readonly spanMm?: number;
+}
+
+/** A rib that only a weaker shell would need. */
+export interface FurtherRib {
+  readonly section: number;
+  readonly lengthMm: number;
+  readonly spanMm: number;
 }
 
 export interface RibRequest {
@@ -33,6 +42,8 @@ export interface RibRequest {
   readonly sections: number;
   /** What the shell may span in every section, mm. */
   readonly limitsMm: readonly number[];
+  /** What the weakest shell that it is compared with may span, mm: more ribs are told of down to there. */
+  readonly weakestMm?: number;
   /** Between points of a rib, mm. */
   readonly spacingMm: number;
 }
@@ -41,30 +52,39 @@ export interface Spans {
   /** The widest span of each section before any rib, mm; 0 where it has no edge to span from. */
   readonly widestMm: readonly number[];
   readonly ribs: readonly Rib[];
+  /** What a weaker shell would need beside them. */
+  readonly further: readonly FurtherRib[];
 }
 
 /** A section with more ribs than this is beyond what ribs are for. */
 const MOST_RIBS = 24;
 /** A rib goes on opposite the edge it began at, from a place so far on, as a share of the way to that edge. */
 const ONWARDS_SHARE = 0.35;
+/** Its two ends are so far apart at least, as a share of the way to its first: it does not go back the way it came. */
+const APART_SHARE = 0.7;
 
 export function placeRibs(request: RibRequest): Spans {
   const reach = new Reach(request);
   const widestMm: number[] = [];
   const ribs: Rib[] = [];
+  const further: FurtherRib[] = [];
   for (let section = 0; section < request.sections; section++) {
     const edge = reach.edgeOf(section);
     reach.measure(section, edge);
     let farthest = reach.farthestOf(section);
     widestMm.push(edge.length > 0 ? 2 * farthest.mm : 0);
-    for (let n = 0; n < MOST_RIBS && edge.length > 0 && 2 * farthest.mm > request.limitsMm[section]; n++) {
+    const limitMm = request.limitsMm[section];
+    const leastMm = Math.min(limitMm, request.weakestMm ?? limitMm);
+    for (let n = 0; n < MOST_RIBS && edge.length > 0 && 2 * farthest.mm > leastMm; n++) {
       const path = reach.across(section, farthest.vertex, farthest.mm);
-      ribs.push(ribAlong(path, section, request));
+      const spanMm = 2 * farthest.mm;
+      if (spanMm > limitMm) ribs.push({ ...ribAlong(path, section, request), spanMm });
+      else further.push({ section: section + 1, lengthMm: reach.lengthMm(path), spanMm });
       reach.measure(section, path);
       farthest = reach.farthestOf(section);
     }
   }
-  return { widestMm, ribs };
+  return { widestMm, ribs, further };
 }
 
 function ribAlong(path: readonly number[], section: number, { mesh, nearest, spacingMm }: RibRequest): Rib {
@@ -99,11 +119,14 @@ class Reach {
   private readonly near: ReturnType<typeof vertexNeighbours>;
   private readonly mm: Float64Array;
   private readonly towards: Int32Array;
+  /** The stiff place that each vertex is nearest to. */
+  private readonly root: Int32Array;
 
   constructor(private readonly request: RibRequest) {
     this.near = vertexNeighbours(request.mesh);
     this.mm = new Float64Array(request.label.length).fill(Number.POSITIVE_INFINITY);
     this.towards = new Int32Array(request.label.length).fill(-1);
+    this.root = new Int32Array(request.label.length).fill(-1);
   }
 
   /** The vertices of a section beside another, or where the mesh ends. */
@@ -130,15 +153,17 @@ class Reach {
     for (const v of stiff) {
       this.mm[v] = 0;
       this.towards[v] = -1;
+      this.root[v] = v;
       heap.push(v, 0);
     }
     for (let top = heap.pop(); top; top = heap.pop()) {
       if (top.cost > this.mm[top.v]) continue;
       for (const other of this.neighboursOf(top.v)) {
-        const cost = top.cost + this.edgeMm(top.v, other);
+        const cost = top.cost + this.betweenMm(top.v, other);
         if (this.request.label[other] !== section || cost >= this.mm[other]) continue;
         this.mm[other] = cost;
         this.towards[other] = top.v;
+        this.root[other] = this.root[top.v];
         heap.push(other, cost);
       }
     }
@@ -170,9 +195,10 @@ class Reach {
     let onwards = -1;
     let least = Number.POSITIVE_INFINITY;
     for (const [v] of about) {
-      // Straight opposite it, and near an edge there.
+      // Straight opposite it, and near an edge there, which must be another place than where it began.
       const price = this.mm[v] + mm * (1 - away(v));
       if (v === vertex || away(v) < 0 || price >= least) continue;
+      if (this.betweenMm(this.root[v], end) < APART_SHARE * mm) continue;
       least = price;
       onwards = v;
     }
@@ -191,7 +217,7 @@ class Reach {
     for (let top = heap.pop(); top; top = heap.pop()) {
       if (top.cost > (known.get(top.v) ?? 0)) continue;
       for (const other of this.neighboursOf(top.v)) {
-        const cost = top.cost + this.edgeMm(top.v, other);
+        const cost = top.cost + this.betweenMm(top.v, other);
         if (this.request.label[other] !== section || cost > withinMm || cost >= (known.get(other) ?? withinMm))
           continue;
         known.set(other, cost);
@@ -200,6 +226,11 @@ class Reach {
       }
     }
     return before;
+  }
+
+  /** Of a way from vertex to vertex. */
+  lengthMm(path: readonly number[]): number {
+    return path.slice(1).reduce((sum, v, k) => sum + this.betweenMm(path[k], v), 0);
   }
 
   private wayFrom(vertex: number): number[] {
@@ -213,7 +244,8 @@ class Reach {
     return Array.from(list.subarray(start[v], start[v + 1]));
   }
 
-  private edgeMm(a: number, b: number): number {
+  /** The straight way between two vertices, mm. */
+  private betweenMm(a: number, b: number): number {
     const p = this.request.mesh.positions;
     return Math.hypot(p[3 * a] - p[3 * b], p[3 * a + 1] - p[3 * b + 1], p[3 * a + 2] - p[3 * b + 2]);
   }

@@ -7,6 +7,9 @@ export type RibKind = (typeof RIB_KINDS)[number];
 export const POLE_MATERIALS = ["stainless", "aluminium", "glass-fibre", "steel", "timber"] as const;
 export type PoleMaterial = (typeof POLE_MATERIALS)[number];
 
+/** Poles are so thick, mm. */
+export const POLE_MM = 25;
+
 /** What wet plaster does to a pole that is wrapped in it; null where it bears it. */
 export const IN_PLASTER: Readonly<Record<PoleMaterial, "rusts" | "rots" | null>> = {
   stainless: null,

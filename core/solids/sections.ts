@@ -14,8 +14,9 @@ import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import type { BodyData } from "../release/body.ts";
 import type { Cells } from "../release/cells.ts";
-import { ridgeAt, ridgePoints } from "../ribs/body.ts";
+import { ridgeRings, standingRib } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
+import type { RibShape } from "../ribs/shape.ts";
 import type { ShellThicknesses } from "../shell/index.ts";
 import { cellBodies } from "./cellBodies.ts";
 import { Edges } from "./edges.ts";
@@ -39,6 +40,8 @@ export interface SolidsRequest {
   readonly hold: BoltHold;
   readonly boardMm: number | null;
   readonly ribs: readonly Rib[];
+  /** What ribs of every section are across, in their order. */
+  readonly ribShapes: readonly RibShape[];
   /** Where each section's number stands, in their order; null where one is too small. */
   readonly numbers: readonly (NumberPlace | null)[];
   /** The letters of the piece's name on each section, in their order; none where there is no room for them. */
@@ -205,10 +208,12 @@ function flangeOf(solids: Solids, jacket: Solid, request: SolidsRequest, number:
 function ribsOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: number): Solid | null {
   const { boardMm } = request;
   const { shellMm, flangeMm } = request.shells[number - 1];
+  const shape = request.ribShapes[number - 1];
   const parts = request.ribs
     .filter((rib) => rib.section === number)
     .flatMap((rib) => {
-      const rings = ridgePoints(rib, flangeMm).map((k) => ridgeAt(rib, k, shellMm));
+      const standing = standingRib(rib, flangeMm, shape);
+      const rings = standing ? ridgeRings(standing, shellMm, shape) : [];
       return rings.slice(1).map((ring, k) => solids.hull([...rings[k], ...ring]));
     });
   if (parts.length === 0) return null;

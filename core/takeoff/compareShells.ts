@@ -121,7 +121,7 @@ function massWorkings(
   return { total, heaviest: laid ? sectionMassWorking(laid, areMeasured(sectionsLaid, fixings)) : total };
 }
 
-function withoutSolids({ solidsMm3: _solidsMm3, ...fixings }: Fixings): Fixings {
+function withoutSolids({ laidMm3: _laidMm3, ...fixings }: Fixings): Fixings {
   return fixings;
 }
 

@@ -3,7 +3,7 @@ import { entryOf } from "../materials/catalogue.ts";
 import type { Family } from "../materials/entries/entry.ts";
 import { type Contact, type Touching, touchingIn } from "../materials/touching/index.ts";
 import { coatSilicones, layTerms, layupsInUse, type PlanDocument } from "../plan/document/document.ts";
-import { shellLayers } from "../shell/index.ts";
+import { shellLayers, shellSystem } from "../shell/index.ts";
 
 /** What a piece or a cast is, by the words it is called by; the more particular first. */
 const WORDS: readonly (readonly [RegExp, Family])[] = [
@@ -50,6 +50,8 @@ export function contactsOf(document: PlanDocument): Contact[] {
   const cast = familiesNamed(brief.castMaterial);
   const layers = layupsInUse(document).flatMap((layup) => shellLayers(layup, layTerms(document)));
   const taken = layers.flatMap(({ takes }) => takes.map(({ material }) => entryOf(material, materials.own).family));
+  const hasFoamRibs =
+    shell.ribs.kind === "ribs" && layupsInUse(document).some(({ system }) => !shellSystem(system).rib.isSolid);
   const inShell = [...new Set(taken)];
   const binders = inShell.filter((family) => BINDERS.includes(family));
   const onBoard: Contact[] = seat.onBoard
@@ -61,6 +63,7 @@ export function contactsOf(document: PlanDocument): Contact[] {
     ...binders.flatMap((a): Contact[] => [
       ...inShell.map((b): Contact => ({ a, b, at: "shell" })),
       ...(shell.ribs.kind === "poles" ? [{ a, b: POLES[shell.ribs.pole], at: "shell" } as const] : []),
+      ...(hasFoamRibs ? [{ a, b: "foam-board", at: "shell" } as const] : []),
       { a, b: outer, at: "shell" },
       { a, b: "water-clay", at: "walls" },
       // The next section is laid against the last one's flange.

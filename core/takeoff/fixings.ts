@@ -23,24 +23,24 @@ export interface Fixings {
   readonly boardMm2?: number;
   /** The length of every strap round the mould, mm. */
   readonly strapsMm?: readonly number[];
-  /** Volume of each section as a solid, mm3, where they were worked out. */
-  readonly solidsMm3?: readonly number[];
+  /** What of each section as a solid is laid up, mm3, where they were worked out. */
+  readonly laidMm3?: readonly number[];
 }
 
 /** Were the solids of all these sections worked out? */
-export function areMeasured(sections: readonly unknown[], fixings: Pick<Fixings, "solidsMm3"> | undefined): boolean {
-  return fixings?.solidsMm3?.length === sections.length;
+export function areMeasured(sections: readonly unknown[], fixings: Pick<Fixings, "laidMm3"> | undefined): boolean {
+  return fixings?.laidMm3?.length === sections.length;
 }
 
 /**
  * A shell's faces as large as sections have them that weigh what the solids do; as estimated where there are none.
  * @param layups one a section
  */
-export function spanAsBuilt(estimated: ShellSpan, { solidsMm3 }: Fixings, layups: readonly Layup[]): ShellSpan {
-  if (!solidsMm3 || !areMeasured(estimated.areasMm2, { solidsMm3 })) return estimated;
+export function spanAsBuilt(estimated: ShellSpan, { laidMm3 }: Fixings, layups: readonly Layup[]): ShellSpan {
+  if (!laidMm3 || !areMeasured(estimated.areasMm2, { laidMm3 })) return estimated;
   const { sectionMassesG } = shellTakeoff(layups, estimated);
-  const shares = solidsMm3.map((solidMm3, k) =>
-    sectionMassesG[k] > 0 ? ((solidMm3 / MM3_PER_CM3) * shellDensities(layups[k]).dryGPerCm3) / sectionMassesG[k] : 1,
+  const shares = laidMm3.map((mm3, k) =>
+    sectionMassesG[k] > 0 ? ((mm3 / MM3_PER_CM3) * shellDensities(layups[k]).dryGPerCm3) / sectionMassesG[k] : 1,
   );
   const scaled = (areasMm2: readonly number[]) => areasMm2.map((areaMm2, k) => areaMm2 * shares[k]);
   return { areasMm2: scaled(estimated.areasMm2), flangeAreasMm2: scaled(estimated.flangeAreasMm2) };

@@ -3,9 +3,10 @@ import { flangeWidthMm, widthFor } from "../flange/fastenings.ts";
 import { footAreasMm2 } from "../foot/along.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import { EDGE_AS_FLANGE_MM } from "../shell/edge.ts";
-import { type ShellSpan, thickestOf } from "../shell/index.ts";
-import { allLayups } from "../shell/layup.ts";
+import { type ShellSpan, shellThicknesses, thickestOf } from "../shell/index.ts";
+import { allLayups, layupFor } from "../shell/layup.ts";
 import { areaAtWidth } from "../walls/areas.ts";
+import { ribsOf } from "./ribs.ts";
 import type { PartingTotals } from "./totals.ts";
 
 /** A wall of clay is so thick, mm, and stands out beyond the flange by so much. */
@@ -32,32 +33,51 @@ export function wallsMm2(document: PlanDocument, parting: Walled): number {
   return areasOf(document, parting).reduce((sum, mm2) => sum + mm2, 0);
 }
 
-/** What each section's shell and flanges have to cover: its edges are laid as thick as its flanges, and count as such. */
+/**
+ * What each section's shell and flanges have to cover, as areas that times their thicknesses are what is laid. A shell laid
+ * outwards on what is round takes more than its area there times its thickness (t): A t + M t2 + K t3 / 3, by the integrals of
+ * its mean and its Gaussian curvature (Steiner 1840). Its edges are laid as thick as its flanges, and count as such; so do
+ * ribs.
+ */
 export function spanOf(document: PlanDocument, parting: PartingTotals): ShellSpan {
   const flanges = flangeAreasMm2(document, parting);
-  const edges = parting.sections.map(({ areaMm2, lineMm, footMm = 0 }) =>
-    Math.min(areaMm2 / 2, (lineMm + footMm) * EDGE_AS_FLANGE_MM),
-  );
-  return {
-    areasMm2: parting.sections.map(({ areaMm2 }, k) => areaMm2 - edges[k]),
-    flangeAreasMm2: flanges.map((mm2, k) => mm2 + edges[k]),
-  };
+  const ribs = ribsOf(document, parting);
+  const laid = parting.sections.map(({ number, id, areaMm2, bends, lineMm, footMm = 0 }, k) => {
+    const { shellMm, flangeMm } = shellThicknesses(layupFor(document.shell, id));
+    const { meanMm, gauss } = bends ?? { meanMm: 0, gauss: 0 };
+    const wholeMm2 = Math.max(areaMm2 / 2, areaMm2 + meanMm * shellMm + (gauss * shellMm ** 2) / 3);
+    const edgeMm2 = Math.min(wholeMm2 / 2, (lineMm + footMm) * EDGE_AS_FLANGE_MM);
+    const ribsMm3 = ribs.reduce(
+      (sum, rib) => (rib.section === number ? sum + rib.standingMm * rib.shape.laidMm2 : sum),
+      0,
+    );
+    return { skinMm2: wholeMm2 - edgeMm2, flangeMm2: flanges[k] + edgeMm2 + ribsMm3 / flangeMm };
+  });
+  return { areasMm2: laid.map(({ skinMm2 }) => skinMm2), flangeAreasMm2: laid.map(({ flangeMm2 }) => flangeMm2) };
 }
 
-/** Area of one face of each section's flanges, mm2: along every wall it has one of its own, and its foot along the board. */
+/**
+ * Area of one face of each section's flanges, mm2, as far as they stand out of the shell: along every wall it has one of its
+ * own, and its foot along the board.
+ */
 function flangeAreasMm2(document: PlanDocument, parting: PartingTotals): number[] {
-  const { sections, walls } = parting;
-  const feet = footAreasMm2(
-    sections.map(({ footMm = 0 }) => footMm),
-    document.jacket.rimWidthMm,
-    document.shell.foot,
-  );
-  if (!walls?.length) {
+  const { shell, jacket } = document;
+  const { sections, walls = [] } = parting;
+  const insideMm = sections.map(({ id }) => shellThicknesses(layupFor(shell, id)).shellMm);
+  const alongMm = sections.map(({ footMm = 0 }) => footMm);
+  const feet = footAreasMm2(alongMm, jacket.rimWidthMm + shell.foot.beyondMm);
+  const feetInside = sections.map((_, k) => footAreasMm2(alongMm, insideMm[k])[k]);
+  const footMm2 = (k: number) => (shell.foot.isFlanged ? Math.max(0, feet[k] - feetInside[k]) : 0);
+  if (walls.length === 0) {
     const widthMm = usualWidthMm(document);
-    return sections.map(({ lineMm }, k) => lineMm * widthMm + feet[k]);
+    return sections.map(({ lineMm }, k) => lineMm * Math.max(0, widthMm - insideMm[k]) + footMm2(k));
   }
   const areas = areasOf(document, parting);
   return sections.map(({ number }, k) =>
-    walls.reduce((sum, wall, w) => (wall.sections.includes(number) ? sum + areas[w] : sum), feet[k]),
+    walls.reduce(
+      (sum, wall, w) =>
+        wall.sections.includes(number) ? sum + Math.max(0, areas[w] - areaAtWidth(wall.areasMm2, insideMm[k])) : sum,
+      footMm2(k),
+    ),
   );
 }

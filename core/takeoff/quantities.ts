@@ -18,6 +18,7 @@ import type { ShellTakeoff } from "../shell/index.ts";
 import { MM2_PER_M2, MM3_PER_CM3, MM3_PER_LITRE } from "../units/index.ts";
 import { boltLines, type Fixings, jacketKeysG } from "./fixings.ts";
 import { CLAY_BEYOND_MM, CLAY_WALL_MM, wallsMm2 } from "./flanges.ts";
+import { ribsOf } from "./ribs.ts";
 import { type Sealing, sealings } from "./sealings.ts";
 import type { JacketTotals, PartingTotals } from "./totals.ts";
 import { websOf } from "./webs.ts";
@@ -63,6 +64,7 @@ export function quantitiesOf(
     gauze(document, jacket),
     ...shell.lines,
     poles(document, parting),
+    ribCores(document, parting),
     ...boltLines(fixings, document),
     ...wallsAndRelease(document, jacket, parting),
     clay("fills", "fills of clay", Math.max(0, parting.clayMm3 - webMm3)),
@@ -175,8 +177,9 @@ function holePlugs({ jacket: { stops } }: PlanDocument, mm3: number): MaterialLi
   };
 }
 
-function poles({ shell: { ribs } }: PlanDocument, { spans }: PartingTotals): MaterialLine {
-  const lengths = ribs.kind === "poles" ? (spans?.ribs ?? []).map(({ lengthMm }) => lengthMm / 1000) : [];
+function poles(document: PlanDocument, parting: PartingTotals): MaterialLine {
+  const isPoled = document.shell.ribs.kind === "poles";
+  const lengths = isPoled ? ribsOf(document, parting).map(({ lengthMm }) => lengthMm / 1000) : [];
   return {
     material: "poles",
     use: "shell",
@@ -188,6 +191,31 @@ function poles({ shell: { ribs } }: PlanDocument, { spans }: PartingTotals): Mat
       inputs: [
         { name: "poles", value: lengths.length, unit: "" },
         { name: "longest", value: Math.max(0, ...lengths), unit: "m" },
+      ],
+    },
+  };
+}
+
+/** Boards of foam are so thick, mm. */
+const FOAM_BOARD_MM = 20;
+
+/** Cores of ribs, cut from board. */
+function ribCores(document: PlanDocument, parting: PartingTotals): MaterialLine {
+  const cored = document.shell.ribs.kind === "ribs" ? ribsOf(document, parting) : [];
+  const coreMm3 = cored.reduce((sum, { standingMm, shape }) => sum + standingMm * shape.coreMm2, 0);
+  return {
+    material: "foam-board",
+    use: "shell",
+    group: "shell",
+    // Half an ellipse fills so much of the board it is cut from.
+    quantity: coreMm3 / (FOAM_BOARD_MM * (Math.PI / 4)) / MM2_PER_M2,
+    unit: "m2",
+    working: {
+      formula: "cores of the ribs ÷ (thickness of a board × what half an ellipse fills of it)",
+      inputs: [
+        { name: "cores", value: coreMm3 / MM3_PER_CM3, unit: "cm³" },
+        { name: "board", value: FOAM_BOARD_MM, unit: "mm" },
+        { name: "it fills", value: Math.PI / 4, unit: "share" },
       ],
     },
   };

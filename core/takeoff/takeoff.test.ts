@@ -44,6 +44,7 @@ describe("the takeoff", () => {
       const spans = {
         widestMm: [400, 400],
         ribs: [700, 500].map((lengthMm) => ({ section: 1, points: [], normals: [], lengthMm })),
+        further: [],
       };
       const figures = figuresOf(
         { ...bundle.figures, report: { ...bundle.figures.report, spans } },

@@ -17,6 +17,7 @@ import { spanOf } from "./flanges.ts";
 import { potRows } from "./pots.ts";
 import { type Quantities, quantitiesOf } from "./quantities.ts";
 import type { Rates } from "./rates.ts";
+import { coresG, ribsOf } from "./ribs.ts";
 import { sealings } from "./sealings.ts";
 import { sundryLines } from "./sundries.ts";
 import { handsWorking, tasksOf } from "./tasks.ts";
@@ -26,7 +27,7 @@ export interface Takeoff extends Quantities, Cost {
   readonly thicknessMm: number;
   readonly sectionMassesG: readonly number[];
   /** What each section is laid on, and what of that weighs how much. */
-  readonly sectionsLaid: readonly SectionLaid[];
+  readonly sectionsLaid: readonly (SectionLaid & { readonly coresG: number })[];
   readonly shellG: number;
   /** What each of the fills costs, in their order, in minor units. */
   readonly fillsMinor: readonly number[];
@@ -55,7 +56,9 @@ export function takeoff(
     parting.sections.map(({ id }) => id),
   );
   const terms = layTerms(document);
-  const shell = shellTakeoff(layups, spanAsBuilt(span, fixings, layups), terms);
+  const laid = shellTakeoff(layups, spanAsBuilt(span, fixings, layups), terms);
+  const cores = coresG(ribsOf(document, parting), parting);
+  const shell = { ...laid, sectionMassesG: laid.sectionMassesG.map((massG, k) => massG + cores[k]) };
   const quantities = quantitiesOf(document, jacket, parting, shell, fixings);
   const seam = seamTakeoff(document.jacket.seam, jacketThicknessMm(document.jacket.coats));
   const sealed = sealings(document, jacket, parting, fixings);
@@ -89,7 +92,7 @@ export function takeoff(
     materials,
     thicknessMm: shellThicknesses(document.shell).shellMm,
     sectionMassesG: shell.sectionMassesG,
-    sectionsLaid: shell.sectionsLaid,
+    sectionsLaid: shell.sectionsLaid.map((section, k) => ({ ...section, coresG: cores[k] })),
     shellG,
     fillsMinor: (parting.fillParts ?? []).map((part) => fillMinor(part, rates, siliconeMinor)),
     tasks,

@@ -1,5 +1,6 @@
 /** What of a plan's results quantities, work and money depend on: areas, lengths, volumes. */
 import type { FillPart } from "../release/fills.ts";
+import type { FurtherRib } from "../ribs/ribs.ts";
 
 /** What of a jacket a takeoff depends on. */
 export interface JacketTotals {
@@ -19,6 +20,8 @@ export interface PartingTotals {
     /** Of the section; where it is known. */
     readonly id?: string;
     readonly areaMm2: number;
+    /** The integrals of its mean (mm) and of its Gaussian curvature; settled plans only. */
+    readonly bends?: { readonly meanMm: number; readonly gauss: number };
     readonly lineMm: number;
     /** How far it stands along the board; settled plans only. */
     readonly footMm?: number;
@@ -33,7 +36,10 @@ export interface PartingTotals {
     readonly id?: string;
   }[];
   /** Where ribs or poles stiffen the sections; settled plans only. */
-  readonly spans?: { readonly ribs: readonly { readonly lengthMm: number }[] };
+  readonly spans?: {
+    readonly ribs: readonly (Pick<FurtherRib, "section" | "lengthMm"> & Partial<FurtherRib>)[];
+    readonly further?: readonly FurtherRib[];
+  };
   readonly fillMm3: number;
   /** Of it, filled with clay. */
   readonly clayMm3: number;

@@ -20,15 +20,20 @@ export function thicknessWorking(layup: Layup, terms: LayTerms): Working {
 }
 
 /** @param isMeasured are its faces as large as its solid has them? */
-export function sectionMassWorking({ skinM2, skinGPerM2, flangeM2, flangeGPerM2 }: SectionLaid, isMeasured: boolean) {
+export function sectionMassWorking(
+  { skinM2, skinGPerM2, flangeM2, flangeGPerM2, coresG }: SectionLaid & { readonly coresG: number },
+  isMeasured: boolean,
+): Working {
   const perM2 = (grams: number) => `m² at ${Number((grams / 1000).toPrecision(4))} kg`;
+  const formula = `skin × what a m² weighs + flanges, edges and ribs × what a m² of them weighs${coresG > 0 ? " + poles or cores of the ribs" : ""}`;
   return {
     formula: isMeasured
-      ? "skin × what a m² weighs + flanges × what a m² of them weighs, both areas scaled to the volume of its solid"
-      : "skin × what a m² weighs + flanges × what a m² of them weighs",
+      ? `${formula}; areas scaled to the volume of its solid`
+      : `${formula}; areas are what is laid ÷ its thickness: more than the face that it lies on where that is round`,
     inputs: [
       { name: "skin", value: skinM2, unit: perM2(skinGPerM2) },
-      { name: "flanges", value: flangeM2, unit: perM2(flangeGPerM2) },
+      { name: "flanges, edges and ribs", value: flangeM2, unit: perM2(flangeGPerM2) },
+      ...(coresG > 0 ? [{ name: "poles or cores", value: coresG / 1000, unit: "kg" }] : []),
     ],
   };
 }

@@ -58,7 +58,7 @@ export function useFixings(
   const solids = bundle && shell ? solidsFor(made, madeFrom(bundle.walls, shell)) : null;
   const fixings = counted?.fixings;
   const withSolids = useMemo(
-    () => fixings && (solids ? { ...fixings, solidsMm3: solids.sections.map(({ volumeMm3 }) => volumeMm3) } : fixings),
+    () => fixings && (solids ? { ...fixings, laidMm3: solids.sections.map(({ laidMm3 }) => laidMm3) } : fixings),
     [fixings, solids],
   );
   return { fixings: withSolids, current: counted !== null && counted.of === of && counted.bundle === bundle };

@@ -134,6 +134,7 @@ export function figuresAtAGlance(
     origin,
     pull: layout.sections[origin].pull,
     areaMm2,
+    bends: held?.bends ?? { meanMm: 0, gauss: 0 },
     fillMm3: fill,
     fillWith,
     plugUnder: held?.plugUnder ?? null,

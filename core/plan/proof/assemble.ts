@@ -4,6 +4,7 @@ import type { NearestField } from "../../field/nearest.ts";
 import { alongBoardMm } from "../../foot/along.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
+import { curvatureSums } from "../../mesh/curvature.ts";
 import { areaAndVolume } from "../../mesh/mesh.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { meshNeighbours } from "../../parting/graph/graph.ts";
@@ -62,6 +63,7 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
       origin: s,
       pull: pulls[s],
       areaMm2: areaAndVolume(cut.skins[k]).areaMm2,
+      bends: curvatureSums(cut.skins[k]),
       fillMm3: FILL_KINDS.reduce((sum, kind) => sum + fills.under[s][kind], 0),
       fills: fills.under[s],
       fillWith: fillWith[s],

@@ -1,5 +1,6 @@
 /** What a proof ends with: a parting whose sections are numbered in the order they are built. */
 import type { NearestField } from "../../field/nearest.ts";
+import type { CurvatureSums } from "../../mesh/curvature.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import type { FillWith } from "../../parting/layout/layout.ts";
 import type { Trouble } from "../../parting/layout/sections.ts";
@@ -18,6 +19,7 @@ export interface PlannedSection {
   readonly origin: number;
   readonly pull: Direction;
   readonly areaMm2: number;
+  readonly bends: CurvatureSums;
   readonly fillMm3: number;
   readonly fillWith: FillWith;
   /** Number of the section that it is a plug under; null for any other. */

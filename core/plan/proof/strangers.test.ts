@@ -9,6 +9,7 @@ import { networkOn, takenInHand } from "../../parting/layout/layout.ts";
 import { potentialsOf } from "../../parting/layout/potentials.ts";
 import { troublesOf } from "../../parting/layout/sections.ts";
 import { labelsOf } from "../../parting/lines/sections.ts";
+import { spanFor } from "../../ribs/shape.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { hardPiece } from "../../testing/hardPieces.ts";
 import { Prover } from "../../testing/prover.ts";
@@ -16,7 +17,6 @@ import { STRANGER_KINDS, stranger } from "../../testing/strangers.ts";
 import { builtWalls, wallReport } from "../builtWalls.ts";
 import { newPlan } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
-import { spanFor } from "../stages/ribs.ts";
 import type { ProvenParting } from "./parting.ts";
 
 const PIECES = 40;

@@ -43,6 +43,7 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
       origin: section.origin,
       pull: section.pull,
       areaMm2: section.areaMm2,
+      bends: section.bends,
       fillMm3: section.fillMm3,
       fillWith: section.fillWith,
       plugUnder: section.plugUnder,

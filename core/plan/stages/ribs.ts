@@ -1,15 +1,15 @@
 /** Ribs or poles where the sections span too far. Of settled plans alone. */
 import { placeRibs, type Spans } from "../../ribs/ribs.ts";
-import { type Layup, layupFor } from "../../shell/layup.ts";
+import { spanFor } from "../../ribs/shape.ts";
+import { shellSystems, typicalLayup } from "../../shell/index.ts";
+import { layupFor } from "../../shell/layup.ts";
 import { spanLimitMm } from "../../shell/span.ts";
 import type { PlanDocument } from "../document/document.ts";
 import type { ProvenParting } from "../proof/parting.ts";
 import { stage } from "./stage.ts";
 
-/** What a shell may span, mm: as was decided, else by its strength. */
-export function spanFor({ ribs }: Pick<PlanDocument["shell"], "ribs">, layup: Layup): number {
-  return ribs.spanMm ?? spanLimitMm(layup);
-}
+/** What the weakest of all systems, as it is typically laid, may span, mm. */
+const WEAKEST_MM = Math.min(...shellSystems.map(({ id }) => spanLimitMm(typicalLayup(id))));
 
 /** What every section may span, mm, where some are laid up otherwise; then what all others may. */
 function spansFor({ shell, identity }: PlanDocument): {
@@ -32,9 +32,9 @@ export const ribsStage = stage({
   progress: {},
   make: ({ limitMm, limitsMm, wanted, settled }, { parting }: { readonly parting: ProvenParting }): Spans => {
     const { surveyMesh: mesh, surveyNearest: nearest, surveyLabel: label, surveyEdgeMm: spacingMm, sections } = parting;
-    if (!settled) return { widestMm: [], ribs: [] };
+    if (!settled) return { widestMm: [], ribs: [], further: [] };
     const request = { mesh, nearest, label, sections: sections.length, spacingMm };
     const limitOf = (section: number) => (wanted ? (limitsMm[section] ?? limitMm) : Number.POSITIVE_INFINITY);
-    return placeRibs({ ...request, limitsMm: sections.map((_, s) => limitOf(s)) });
+    return placeRibs({ ...request, limitsMm: sections.map((_, s) => limitOf(s)), weakestMm: WEAKEST_MM });
   },
 });

@@ -17,8 +17,8 @@ describe("the step a plan is settled at", () => {
         const step = settledStepMm(plan, area, fineness);
         const nodes = (area * (2 * reachMm + 40)) / step ** 3;
         if (step < 12) expect(nodes).toBeLessThanOrEqual(most[fineness]);
-        // Not coarser than it must be: half a millimetre less would be too many.
-        if (step > 1.5 && step < 12)
+        // Not coarser than it must be: half a millimetre less would be too many, but for a quick plan of what is small.
+        if (step > 1.5 && step < 12 && (fineness !== "quick" || area >= M2))
           expect((area * (2 * reachMm + 40)) / (step - 0.5) ** 3).toBeGreaterThan(most[fineness]);
       }
     }
@@ -31,6 +31,12 @@ describe("the step a plan is settled at", () => {
     for (const step of steps) expect((2 * step) % 1).toBe(0);
     expect(settledStepMm(plan, 100, "fine")).toBe(1.5);
     expect(settledStepMm(plan, 1e9, "usual")).toBe(12);
+  });
+
+  it("is no finer for a quick plan of a small piece than that asks for", () => {
+    expect(settledStepMm(plan, 0.25 * M2, "quick")).toBe(5);
+    expect(settledStepMm(plan, 0.04 * M2, "quick")).toBeLessThan(3);
+    expect(settledStepMm(plan, 0.25 * M2, "usual")).toBeLessThan(4);
   });
 
   it("is several times that for a first answer", () => {

@@ -11,6 +11,9 @@ export type Fineness = keyof typeof SETTLED_NODES;
 export const FINENESSES = Object.keys(SETTLED_NODES) as [Fineness, ...Fineness[]];
 const FINEST_MM = 1.5;
 const COARSEST_MM = 12;
+/** A quick plan is no finer than this, mm, nor than a hundredth of the side of a square as large as the piece's surface. */
+const QUICK_MM = 5;
+const QUICK_SHARE = 1 / 100;
 
 /** How hard a plan is looked for. */
 export function effortOf(fineness: Fineness): SearchEffort {
@@ -21,7 +24,8 @@ export function effortOf(fineness: Fineness): SearchEffort {
 export function settledStepMm(document: PlanDocument, areaMm2: number, fineness: Fineness): number {
   const reach = jacketThicknessMm(document.jacket.coats) + document.jacket.smoothingMm;
   const step = Math.cbrt((areaMm2 * (2 * reach + 40)) / SETTLED_NODES[fineness]);
-  return Math.min(COARSEST_MM, Math.max(FINEST_MM, Math.ceil(step * 2) / 2));
+  const finestMm = fineness === "quick" ? Math.min(QUICK_MM, QUICK_SHARE * Math.sqrt(areaMm2)) : FINEST_MM;
+  return Math.min(COARSEST_MM, Math.max(FINEST_MM, Math.ceil(Math.max(step, finestMm) * 2) / 2));
 }
 
 /** The step of the first, coarse answer. */

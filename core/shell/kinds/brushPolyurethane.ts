@@ -17,6 +17,7 @@ export const brushPolyurethane: ShellSystem = {
   isWet: false,
   bendingMPa: { value: 8, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 900, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 8, unit: "mm", source: TYPICAL }, isSolid: false },
   parameters: [
     { key: "coats", label: "Coats", unit: "", value: 3, least: 1, most: 8, step: 1, source: TYPICAL },
     { key: "coatMm", label: "Each coat", unit: "mm", value: 2.7, least: 1, most: 5, step: 0.1, source: TYPICAL },

@@ -18,6 +18,7 @@ export const epoxyCloth: ShellSystem = {
   isWet: false,
   bendingMPa: { value: 40, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 14000, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 3, unit: "mm", source: TYPICAL }, isSolid: false },
   parameters: [
     { key: "gelCoatMm", label: "Gel coat", unit: "mm", value: 0.5, least: 0, most: 2, step: 0.1, source: TYPICAL },
     {

@@ -17,6 +17,7 @@ export const fibrePaste: ShellSystem = {
   isWet: false,
   bendingMPa: { value: 15, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 2500, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 7, unit: "mm", source: TYPICAL }, isSolid: false },
   parameters: [
     {
       key: "firstMm",

@@ -17,6 +17,7 @@ export const gypsumGlass: ShellSystem = {
   isWet: true,
   bendingMPa: { value: 2, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 9000, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 10, unit: "mm", source: TYPICAL }, isSolid: true },
   parameters: [
     { key: "thicknessMm", label: "Thickness", unit: "mm", value: 16, least: 8, most: 50, step: 1, source: TYPICAL },
     {

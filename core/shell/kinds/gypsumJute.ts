@@ -17,6 +17,7 @@ export const gypsumJute: ShellSystem = {
   isWet: true,
   bendingMPa: { value: 0.8, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 3000, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 10, unit: "mm", source: TYPICAL }, isSolid: true },
   parameters: [
     { key: "thicknessMm", label: "Thickness", unit: "mm", value: 20, least: 8, most: 60, step: 1, source: TYPICAL },
     {

@@ -16,6 +16,7 @@ export const plasterBandage: ShellSystem = {
   isWet: true,
   bendingMPa: { value: 1, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 1500, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 6, unit: "mm", source: TYPICAL }, isSolid: true },
   parameters: [
     { key: "layers", label: "Layers", unit: "", value: 7, least: 2, most: 14, step: 1, source: TYPICAL },
     {

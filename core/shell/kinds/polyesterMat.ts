@@ -19,6 +19,7 @@ export const polyesterMat: ShellSystem = {
   isWet: false,
   bendingMPa: { value: 25, unit: "MPa", source: TYPICAL },
   modulusMPa: { value: 7000, unit: "MPa", source: TYPICAL },
+  rib: { coverMm: { value: 4, unit: "mm", source: TYPICAL }, isSolid: false },
   parameters: [
     { key: "gelCoatMm", label: "Gel coat", unit: "mm", value: 0.5, least: 0, most: 2, step: 0.1, source: TYPICAL },
     { key: "layers", label: "Layers of mat", unit: "", value: 4, least: 1, most: 12, step: 1, source: TYPICAL },

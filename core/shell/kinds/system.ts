@@ -81,6 +81,8 @@ export interface ShellSystem {
   /** The bending that it is let bear, with a safety of about four, and how stiff it is, MPa. */
   readonly bendingMPa: Property;
   readonly modulusMPa: Property;
+  /** What is laid over the pole of a rib; and is a rib without one solid, or laid as thick over a core of foam? */
+  readonly rib: { readonly coverMm: Property; readonly isSolid: boolean };
   /** Is it mixed with water? Steel rusts in it then, and timber swells. */
   readonly isWet: boolean;
   /** What it is laid up of, the first on the jacket first. */

@@ -3,7 +3,7 @@ import { jacketThicknessMm } from "../../../core/jacket/coat.ts";
 import { nameOf } from "../../../core/materials/catalogue.ts";
 import { withSilicone } from "../../../core/plan/document/choose.ts";
 import { coatSilicones, type PlanDocument } from "../../../core/plan/document/document.ts";
-import { spanFor } from "../../../core/plan/stages/ribs.ts";
+import { spanFor } from "../../../core/ribs/shape.ts";
 import { type Layup, layupFor } from "../../../core/shell/layup.ts";
 import { type BuildUpWarning, jacketWarnings, type SectionSpan, shellWarnings } from "../../../core/takeoff/buildUp.ts";
 import { coatMinor } from "../../../core/takeoff/cost.ts";

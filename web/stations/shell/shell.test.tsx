@@ -137,7 +137,7 @@ describe("the push of the cast", () => {
 
 describe("the solid sections", () => {
   const solid = (number: number, lift: "one" | "hoist", pieces = 1) => ({
-    ...{ number, lift, pieces, massDryG: 1000 * number, massWetG: 1500 * number, volumeMm3: 1e6 },
+    ...{ number, lift, pieces, massDryG: 1000 * number, massWetG: 1500 * number, volumeMm3: 1e6, laidMm3: 1e6 },
     mesh: { positions: new Float32Array(0), triangles: new Uint32Array(0) },
     centreMm: [0, 0, 0] as const,
     sizeMm: [300, 200, 100] as const,
@@ -212,7 +212,7 @@ describe("ribs and poles", () => {
     const { bundle } = planning;
     if (!bundle) throw new Error("There is no plan.");
     const rib = { section: 2, points: [-60, 0, 20, -90, 0, 90, -60, 0, 160], normals: [-1, 0, 0, -1, 0, 0, -1, 0, 0] };
-    const spans = { widestMm: [300, 620], ribs: [{ ...rib, lengthMm: 612 }] };
+    const spans = { widestMm: [300, 620], ribs: [{ ...rib, lengthMm: 612 }], further: [] };
     const report = { ...bundle.figures.report, spans };
     const before = planning;
     planning = { ...planning, bundle: { ...bundle, figures: { ...bundle.figures, report } } };

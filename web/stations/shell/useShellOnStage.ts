@@ -9,6 +9,7 @@ import type { BuildStep } from "../../../core/plan/buildSteps.ts";
 import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
 import { ribBody } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
+import { type RibShape, ribShape } from "../../../core/ribs/shape.ts";
 import { type Block, blocksUnder } from "../../../core/walls/blocks.ts";
 import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
@@ -59,7 +60,11 @@ export function useShellOnStage(
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
   const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
   const ribs = bundle?.figures.report.spans.ribs;
-  const standing = useMemo(() => ribsBySection(ribs ?? [], sections, flangeMm), [ribs, sections, flangeMm]);
+  const { ribs: ribSettings, system } = document.shell;
+  const standing = useMemo(
+    () => ribsBySection(ribs ?? [], sections, flangeMm, ribShape(ribSettings, { system })),
+    [ribs, sections, flangeMm, ribSettings, system],
+  );
   const made = useSolids((held) => held.made);
   const solids = bundle && solidsFor(made, madeFrom(bundle.walls, document.shell));
   // Once they are worked out, the sections are shown as the bodies they will be.
@@ -192,9 +197,9 @@ function flangesBySection(walls: readonly BuiltWall[], sections: number, flangeM
 }
 
 /** The ribs of every section, in their order: on the face that is shown of it, which is the one on the jacket. */
-function ribsBySection(ribs: readonly Rib[], sections: number, flangeMm: number): TriangleMesh[][] {
+function ribsBySection(ribs: readonly Rib[], sections: number, flangeMm: number, shape: RibShape): TriangleMesh[][] {
   return Array.from({ length: sections }, (_, s) =>
-    ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, 0, flangeMm) ?? []) : [])),
+    ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, 0, flangeMm, shape) ?? []) : [])),
   );
 }
 

@@ -148,6 +148,7 @@ describe("a section's card", () => {
     origin: 1,
     pull: [0, -1, 0],
     areaMm2: 500_000,
+    bends: { meanMm: 0, gauss: 0 },
     fillMm3: 80_000,
     fillWith: "silicone",
     plugUnder: null,

@@ -1,0 +1,73 @@
+/** What ribs and poles are built of across their length, and what a shell may span without them. */
+import { shellSystem } from "../shell/index.ts";
+import type { Layup } from "../shell/layup.ts";
+import { spanLimitMm } from "../shell/span.ts";
+import { POLE_MM, type PoleMaterial, type RibSettings } from "./settings.ts";
+
+/** A rib across its length: half an ellipse over the shell, and in it what is none of the shell's layers. */
+export interface RibShape {
+  readonly widthMm: number;
+  /** How far it stands out of the shell. */
+  readonly heightMm: number;
+  /** What is laid up of the shell's own layers. */
+  readonly laidMm2: number;
+  /** The pole or the core of foam that they are laid over. */
+  readonly coreMm2: number;
+  readonly coreGPerMm: number;
+}
+
+/** Corners of its round. */
+export const ROUND = 6;
+/** It begins within the shell, mm. */
+export const EMBEDDED_MM = 4;
+/** What is laid over a pole fills the corners beside it, so far out, mm. */
+const FILLET_MM = 7.5;
+const FOAM_G_PER_MM3 = 30e-6;
+
+/** What a pole weighs, g/mm: a tube with walls of 1.5 mm (metal) or 3 mm (glass fibre), or a round bar of timber. */
+const POLE_G_PER_MM: Readonly<Record<PoleMaterial, number>> = {
+  stainless: tubeMm2(1.5) * 7.9e-3,
+  aluminium: tubeMm2(1.5) * 2.7e-3,
+  "glass-fibre": tubeMm2(3) * 1.9e-3,
+  steel: tubeMm2(1.5) * 7.85e-3,
+  timber: tubeMm2(POLE_MM / 2) * 0.55e-3,
+};
+
+function tubeMm2(wallMm: number): number {
+  return Math.PI * wallMm * (POLE_MM - wallMm);
+}
+
+export function ribShape({ kind, pole }: RibSettings, { system }: Pick<Layup, "system">): RibShape {
+  const { coverMm, isSolid } = shellSystem(system).rib;
+  const widthMm = POLE_MM + 2 * (coverMm.value + FILLET_MM);
+  const heightMm = POLE_MM + coverMm.value;
+  const outlineMm2 = overShellMm2(widthMm, heightMm);
+  const ofFoam = isSolid ? 0 : halfRoundMm2(widthMm - 2 * coverMm.value, heightMm - coverMm.value);
+  const coreMm2 = kind === "poles" ? tubeMm2(POLE_MM / 2) : ofFoam;
+  const coreGPerMm = kind === "poles" ? POLE_G_PER_MM[pole] : ofFoam * FOAM_G_PER_MM3;
+  return { widthMm, heightMm, laidMm2: outlineMm2 - coreMm2, coreMm2, coreGPerMm };
+}
+
+/** Half an ellipse of straight pieces, mm2. */
+function halfRoundMm2(widthMm: number, heightMm: number): number {
+  return (ROUND / 2) * Math.sin(Math.PI / ROUND) * (widthMm / 2) * heightMm;
+}
+
+/** Of such a half ellipse that begins within the shell, what stands out of it, mm2. */
+function overShellMm2(widthMm: number, heightMm: number): number {
+  const wholeMm = heightMm + EMBEDDED_MM;
+  const turn = Math.PI / ROUND;
+  // Its lowest pieces lean in as they go up.
+  const leansIn = (1 - Math.cos(turn)) / (2 * Math.sin(turn) * wholeMm);
+  return halfRoundMm2(widthMm, wholeMm) - widthMm * EMBEDDED_MM * (1 - leansIn * EMBEDDED_MM);
+}
+
+/** How much of a rib stands between the flanges it runs to, mm. @param lengthMm along the jacket */
+export function standingMm(lengthMm: number, flangeMm: number, { widthMm }: RibShape): number {
+  return Math.max(0, lengthMm - 2 * (flangeMm + widthMm / 2));
+}
+
+/** What a shell may span, mm: as was decided, else by its strength. */
+export function spanFor({ ribs }: { readonly ribs: RibSettings }, layup: Layup): number {
+  return ribs.spanMm ?? spanLimitMm(layup);
+}

@@ -1,0 +1,39 @@
+/** The ribs and poles that a plan's shell asks for, by what its own lay-up bears. */
+import type { PlanDocument } from "../plan/document/document.ts";
+import { type RibShape, ribShape, spanFor, standingMm } from "../ribs/shape.ts";
+import { shellThicknesses } from "../shell/index.ts";
+import { layupFor } from "../shell/layup.ts";
+import type { PartingTotals } from "./totals.ts";
+
+/** A rib that is built. */
+export interface TakenRib {
+  /** Number of its section. */
+  readonly section: number;
+  /** Along the jacket, from flange to flange. */
+  readonly lengthMm: number;
+  /** What of it stands between the flanges. */
+  readonly standingMm: number;
+  readonly shape: RibShape;
+}
+
+/** Those that a lay-up needs, of all that the weakest would need: a stronger one does with the first of them. */
+export function ribsOf({ shell }: PlanDocument, { sections, spans }: PartingTotals): TakenRib[] {
+  if (shell.ribs.kind === "none" || !spans) return [];
+  const all = [...spans.ribs, ...(spans.further ?? [])];
+  return sections.flatMap(({ number, id }) => {
+    const layup = layupFor(shell, id);
+    const limitMm = spanFor(shell, layup);
+    const shape = ribShape(shell.ribs, layup);
+    const { flangeMm } = shellThicknesses(layup);
+    return all
+      .filter(({ section, spanMm = Number.POSITIVE_INFINITY }) => section === number && spanMm > limitMm)
+      .map(({ lengthMm }) => ({ section: number, lengthMm, standingMm: standingMm(lengthMm, flangeMm, shape), shape }));
+  });
+}
+
+/** What poles and cores of ribs weigh in each section, g, in their order. */
+export function coresG(ribs: readonly TakenRib[], { sections }: Pick<PartingTotals, "sections">): number[] {
+  return sections.map(({ number }) =>
+    ribs.reduce((sum, rib) => (rib.section === number ? sum + rib.standingMm * rib.shape.coreGPerMm : sum), 0),
+  );
+}
