@@ -162,6 +162,7 @@ export function fillShadows(request: ShadowRequest, ctx: JobContext): Joined {
   const { grid } = body;
   const filled = new Map<number, Float32Array>();
   const queued = new Uint8Array(grid.slotOf.length);
+  const about = new Uint8Array(grid.slotOf.length);
   let wave = bricksAbout(grid, request.biting, queued);
   while (wave.length > 0) {
     const values = new Float32Array(ctx.team.buffer(4 * wave.length * BRICK_NODES));
@@ -182,9 +183,10 @@ export function fillShadows(request: ShadowRequest, ctx: JobContext): Joined {
     wave.forEach((b, q) => {
       filled.set(b, values.subarray(q * BRICK_NODES, (q + 1) * BRICK_NODES));
     });
+    for (const { bricks, beyond } of shares) markAbout(grid, bricks, beyond, about);
     wave = shares.flatMap(({ bricks, beyond }) => nextBricks(grid, bricks, beyond, queued));
   }
-  const active = Uint8Array.from(grid.slotOf, (slot, b) => (slot >= 0 || filled.has(b) ? 1 : 0));
+  const active = Uint8Array.from(grid.slotOf, (slot, b) => (slot >= 0 || filled.has(b) || about[b] ? 1 : 0));
   const wide = gridFromActive(grid.originMm, grid.stepMm, grid.bricks, active);
   const phi = carriedOver(body, wide, ctx);
   const added = phi.slice();
@@ -223,6 +225,19 @@ function bricksAbout(grid: BrickGrid, points: Float32Array, queued: Uint8Array):
     }
   }
   return out;
+}
+
+/** Marks the bricks that share a face, an edge or a corner with what was filled: the filled body's surface closes in them. */
+function markAbout({ bricks: [nx, ny, nz] }: BrickGrid, from: Int32Array, beyond: Uint8Array, about: Uint8Array): void {
+  from.forEach((b, q) => {
+    const at = [b % nx, Math.floor(b / nx) % ny, Math.floor(b / (nx * ny))];
+    const [i, j, k] = at.map((middle, axis) => {
+      const [low, high] = [beyond[6 * q + 2 * axis], beyond[6 * q + 2 * axis + 1]];
+      return { from: Math.max(0, middle - low), to: Math.min([nx, ny, nz][axis] - 1, middle + high) };
+    });
+    for (let z = k.from; z <= k.to; z++)
+      for (let y = j.from; y <= j.to; y++) for (let x = i.from; x <= i.to; x++) about[x + nx * (y + ny * z)] = 1;
+  });
 }
 
 /** The neighbours that shadows go on into. */

@@ -1,7 +1,9 @@
 /** Pieces nobody drew, made from seeds: whatever it is, it comes off, and a prover that shares no code agrees. */
 import { describe, expect, it } from "vitest";
+import { isosurface } from "../../field/isosurface.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import { plainContext as ctx } from "../../job/context.ts";
+import { adjacencyOf } from "../../mesh/adjacency.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import { repairScan } from "../../mesh/repair.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
@@ -68,6 +70,9 @@ describe("made-up pieces", () => {
         expect(coat).toBeGreaterThan(0.7);
         expect(coat).toBeLessThan(2.5);
         apart.push(...fallenApart(jacket, parting).map((pieces) => `${kind} ${seed}: ${pieces} pieces`));
+        // With all its fills the body is closed: sections are cut from it as solids.
+        const { openEdges, nonManifoldEdges } = adjacencyOf(isosurface(parting.body.grid, parting.body.phi, 0, ctx));
+        expect([kind, seed, openEdges, nonManifoldEdges]).toEqual([kind, seed, 0, 0]);
         const prover = new Prover(parting.filled);
         for (const { number, skin, pull, releases, biteMm } of parting.sections) {
           if (!releases) held.push(`${kind} ${seed}, section ${number}: ${biteMm.toFixed(1)} mm`);
