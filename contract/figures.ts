@@ -114,9 +114,12 @@ const report = z.object({
     .object({
       widestMm: numbers,
       ribs: z.array(
-        z.object({ section: number, points: numbers, normals: numbers, lengthMm: number, spanMm: number.optional() }),
+        z.object({
+          ...{ section: number, points: numbers, normals: numbers, lengthMm: number },
+          ...{ spanMm: number.optional(), turnRad: number.optional() },
+        }),
       ),
-      further: z.array(z.object({ section: number, lengthMm: number, spanMm: number })).default([]),
+      further: z.array(z.object({ section: number, lengthMm: number, spanMm: number, turnRad: number })).default([]),
     })
     .default({ widestMm: [], ribs: [], further: [] }),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),

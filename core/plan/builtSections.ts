@@ -2,7 +2,7 @@
 import type { JobContext } from "../job/context.ts";
 import { pushHoles } from "../keys/pushHoles.ts";
 import { standingRib } from "../ribs/body.ts";
-import { ribShape } from "../ribs/shape.ts";
+import { coreLengthMm, ribShape } from "../ribs/shape.ts";
 import { shellDensities, shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { FootBody } from "../solids/foot.ts";
@@ -75,11 +75,13 @@ export async function builtSections(
   );
   return solids.map((solid, s): BuiltSection => {
     const { wetGPerCm3, dryGPerCm3 } = shellDensities(layups[s]);
-    const standsMm = spans.ribs
+    const { shellMm, flangeMm } = thicknesses[s];
+    const coresMm = spans.ribs
       .filter(({ section }) => section === s + 1)
-      .reduce((sum, rib) => sum + (standingRib(rib, thicknesses[s].flangeMm, ribShapes[s])?.lengthMm ?? 0), 0);
-    const laidMm3 = solid.volumeMm3 - standsMm * ribShapes[s].coreMm2;
-    const coresG = standsMm * ribShapes[s].coreGPerMm;
+      .flatMap((rib) => standingRib(rib, flangeMm, ribShapes[s]) ?? [])
+      .reduce((sum, rib) => sum + coreLengthMm(rib, shellMm), 0);
+    const laidMm3 = solid.volumeMm3 - coresMm * ribShapes[s].coreMm2;
+    const coresG = coresMm * ribShapes[s].coreGPerMm;
     const massWetG = (laidMm3 / MM3_PER_CM3) * wetGPerCm3 + coresG;
     const massDryG = (laidMm3 / MM3_PER_CM3) * dryGPerCm3 + coresG;
     return { ...solid, laidMm3, massWetG, massDryG, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };

@@ -1,7 +1,7 @@
 /** A rib as a body: a ridge along its way over the shell, or a pole with what is wrapped over it. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { Rib } from "./ribs.ts";
-import { EMBEDDED_MM, type RibShape, ROUND, standingMm } from "./shape.ts";
+import { type Rib, turnRad } from "./ribs.ts";
+import { EMBEDDED_MM, type RibShape, ROUND, type StandingRib, standingMm } from "./shape.ts";
 
 type Xyz = [number, number, number];
 
@@ -26,7 +26,7 @@ function ridgeAt({ points: p, normals: n }: Rib, k: number, shellMm: number, { w
 }
 
 /** The stretch of a rib that stands: it ends where the flanges it runs to begin. Null where nothing of it does. */
-export function standingRib(rib: Rib, flangeMm: number, shape: RibShape): Rib | null {
+export function standingRib(rib: Rib, flangeMm: number, shape: RibShape): (Rib & StandingRib) | null {
   const { points: p } = rib;
   const alongMm = [0];
   for (let k = 3; k < p.length; k += 3)
@@ -48,7 +48,8 @@ export function standingRib(rib: Rib, flangeMm: number, shape: RibShape): Rib | 
     const normal = at(rib.normals, mm);
     return normal.map((value) => value / (Math.hypot(...normal) || 1));
   };
-  return { ...rib, lengthMm, points: places.flatMap((mm) => at(p, mm)), normals: places.flatMap(turned) };
+  const [points, normals] = [places.flatMap((mm) => at(p, mm)), places.flatMap(turned)];
+  return { ...rib, lengthMm, points, normals, turnRad: turnRad(points, normals) };
 }
 
 /** The outlines of a rib from end to end. */

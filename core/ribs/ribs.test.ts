@@ -9,10 +9,10 @@ import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { spanLimitMm, spanOf } from "../shell/span.ts";
 import { lumps, lumpy } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
-import { ribBody } from "./body.ts";
+import { ribBody, standingRib } from "./body.ts";
 import { placeRibs, type RibRequest } from "./ribs.ts";
 import { TYPICAL_RIBS } from "./settings.ts";
-import { ribShape } from "./shape.ts";
+import { ribShape, standingMm } from "./shape.ts";
 
 /** A tube about the upright, open at both ends, of triangles as long as they are wide. */
 function tube(radius: number, height: number, edge = 20): TriangleMesh {
@@ -96,6 +96,33 @@ describe("ribs", () => {
     );
   });
 
+  it("of a weaker shell begin with those of a stronger one, and their lengths are told with them", () => {
+    fc.assert(
+      fc.property(lumps, fc.integer({ min: 150, max: 400 }), (waves, weakestMm) => {
+        const request = halves(lumpy(sphere(220, 40), waves), 450);
+        const strong = placeRibs({ ...request, weakestMm });
+        const weak = placeRibs({ ...request, limitsMm: [weakestMm, weakestMm] });
+        expect(strong.ribs.length + strong.further.length).toBe(weak.ribs.length);
+        for (const section of [1, 2]) {
+          const of = (ribs: readonly { section: number; spanMm?: number }[]) =>
+            ribs.filter((rib) => rib.section === section).map(({ spanMm }) => spanMm);
+          expect([...of(strong.ribs), ...of(strong.further)]).toEqual(of(weak.ribs));
+        }
+        for (const { spanMm } of strong.further) expect(spanMm).toBeGreaterThan(weakestMm);
+      }),
+      { numRuns: 8, seed: 7 },
+    );
+  });
+
+  it("do not go back the way they came", () => {
+    // A long tube closed at its upper end: the farthest place from the board has an edge on one side alone.
+    const { ribs } = placeRibs({ ...halves(tube(60, 900, 12), 150) });
+    for (const { points } of ribs) {
+      const end = points.slice(-3);
+      expect(Math.hypot(...end.map((x, a) => x - points[a]))).toBeGreaterThan(20);
+    }
+  });
+
   it("are none where a section has no edge at all", () => {
     const ball = sphere(300, 32);
     const whole = { ...halves(ball, 200), label: new Uint8Array(ball.positions.length / 3), sections: 1 };
@@ -105,6 +132,38 @@ describe("ribs", () => {
 
 /** A pole wrapped in plaster: 60 mm wide, and 35 high. */
 const PLASTERED = ribShape(TYPICAL_RIBS, { system: "gypsum-jute" });
+
+describe("what a rib is built of", () => {
+  it("is what is laid over its pole: with it, the half round that stands out of the shell", () => {
+    const { widthMm, heightMm, laidMm2, coreMm2, coreGPerMm } = PLASTERED;
+    expect([widthMm, heightMm]).toEqual([60, 35]);
+    expect(coreMm2).toBeCloseTo(Math.PI * 12.5 ** 2, 6);
+    // A half ellipse of 39 mm whose lowest 4 mm are in the shell, but for the corners of its round.
+    const roundMm2 = (Math.PI / 4) * 60 * 39 - 4 * 60;
+    expect((laidMm2 + coreMm2) / roundMm2).toBeGreaterThan(0.94);
+    expect((laidMm2 + coreMm2) / roundMm2).toBeLessThan(1);
+    // A tube of 25 mm and 1.5 mm of stainless steel weighs some 0.88 kg a metre.
+    expect(coreGPerMm).toBeCloseTo(0.875, 2);
+  });
+
+  it("is plaster all through without one, and a layer over foam in what is not", () => {
+    const ribs = { ...TYPICAL_RIBS, kind: "ribs" } as const;
+    const plaster = ribShape(ribs, { system: "gypsum-jute" });
+    const mat = ribShape(ribs, { system: "polyester-mat" });
+    expect(plaster.coreMm2).toBe(0);
+    expect(mat.laidMm2).toBeLessThan(0.5 * plaster.laidMm2);
+    expect(mat.coreMm2).toBeGreaterThan(mat.laidMm2);
+  });
+
+  it("stands on the stretch between the flanges it runs to", () => {
+    const [rib] = placeRibs(halves(tube(200, 1500), 500)).ribs;
+    const standing = standingRib(rib, 25, PLASTERED);
+    if (!standing) throw new Error("The rib is too short.");
+    expect(standing.lengthMm).toBeCloseTo(standingMm(rib.lengthMm, 25, PLASTERED), 0);
+    for (let k = 0; k < standing.normals.length; k += 3)
+      expect(Math.hypot(...standing.normals.slice(k, k + 3))).toBeCloseTo(1, 6);
+  });
+});
 
 describe("a rib as a body", () => {
   it("is closed, as long as it stands, and lies outside the shell", () => {

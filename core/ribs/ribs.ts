@@ -25,6 +25,8 @@ export interface Rib {
   readonly lengthMm: number;
   /** The widest span of its section before it was laid; plans of before do not know it. */
   readonly spanMm?: number;
+  /** By what the jacket bends along it, radians; above 0 where it is round. Plans of before do not know it. */
+  readonly turnRad?: number;
 }
 
 /** A rib that only a weaker shell would need. */
@@ -32,6 +34,7 @@ export interface FurtherRib {
   readonly section: number;
   readonly lengthMm: number;
   readonly spanMm: number;
+  readonly turnRad: number;
 }
 
 export interface RibRequest {
@@ -79,7 +82,7 @@ export function placeRibs(request: RibRequest): Spans {
       const path = reach.across(section, farthest.vertex, farthest.mm);
       const spanMm = 2 * farthest.mm;
       if (spanMm > limitMm) ribs.push({ ...ribAlong(path, section, request), spanMm });
-      else further.push({ section: section + 1, lengthMm: reach.lengthMm(path), spanMm });
+      else further.push({ section: section + 1, ...reach.measured(path), spanMm });
       reach.measure(section, path);
       farthest = reach.farthestOf(section);
     }
@@ -90,12 +93,29 @@ export function placeRibs(request: RibRequest): Spans {
 function ribAlong(path: readonly number[], section: number, { mesh, nearest, spacingMm }: RibRequest): Rib {
   const points = Float32Array.from(path.flatMap((v) => [...mesh.positions.subarray(3 * v, 3 * v + 3)]));
   const fair = fairLine({ sections: [section, section], points, closed: false }, spacingMm, nearest);
+  const normals = normalsAt(fair.points, mesh, nearest);
   return {
     section: section + 1,
     points: Array.from(fair.points),
-    normals: normalsAt(fair.points, mesh, nearest),
+    normals,
     lengthMm: lineLengthMm(fair),
+    turnRad: turnRad(fair.points, normals),
   };
+}
+
+/** By what a surface bends along a way on it, radians. @param points,normals xyz per place */
+export function turnRad(points: ArrayLike<number>, normals: ArrayLike<number>): number {
+  let sum = 0;
+  for (let k = 3; k < points.length; k += 3) {
+    let [bend, length2] = [0, 0];
+    for (let a = k; a < k + 3; a++) {
+      const step = points[a] - points[a - 3];
+      bend += (normals[a] - normals[a - 3]) * step;
+      length2 += step * step;
+    }
+    if (length2 > 0) sum += bend / Math.sqrt(length2);
+  }
+  return sum;
 }
 
 /** Out of a mesh at places on it: the mean of the normals of the corners about each. */
@@ -228,9 +248,15 @@ class Reach {
     return before;
   }
 
-  /** Of a way from vertex to vertex. */
-  lengthMm(path: readonly number[]): number {
-    return path.slice(1).reduce((sum, v, k) => sum + this.betweenMm(path[k], v), 0);
+  /** A way from vertex to vertex: its length, and by what the mesh bends along it. */
+  measured(path: readonly number[]): Pick<FurtherRib, "lengthMm" | "turnRad"> {
+    const { mesh } = this.request;
+    const { normals } = vertexNormals(mesh);
+    const along = (values: Float32Array) => path.flatMap((v) => [...values.subarray(3 * v, 3 * v + 3)]);
+    return {
+      lengthMm: path.slice(1).reduce((sum, v, k) => sum + this.betweenMm(path[k], v), 0),
+      turnRad: turnRad(along(mesh.positions), along(normals)),
+    };
   }
 
   private wayFrom(vertex: number): number[] {

@@ -67,6 +67,27 @@ export function standingMm(lengthMm: number, flangeMm: number, { widthMm }: RibS
   return Math.max(0, lengthMm - 2 * (flangeMm + widthMm / 2));
 }
 
+/** A rib that stands on a shell. */
+export interface StandingRib {
+  /** Along the jacket, mm. */
+  readonly lengthMm: number;
+  /** By what the jacket bends along it, radians; above 0 where it is round. */
+  readonly turnRad: number;
+}
+
+/** The middle of half an ellipse lies so high, as a share of its height. */
+const MIDDLE_SHARE = 4 / (3 * Math.PI);
+
+/** What is laid up of it, mm3: over what is round it is longer than the jacket under it (Pappus). */
+export function ribLaidMm3({ lengthMm, turnRad }: StandingRib, shellMm: number, shape: RibShape): number {
+  return shape.laidMm2 * Math.max(0, lengthMm + turnRad * (shellMm + MIDDLE_SHARE * shape.heightMm));
+}
+
+/** How long its pole or its core is, mm. */
+export function coreLengthMm({ lengthMm, turnRad }: StandingRib, shellMm: number): number {
+  return Math.max(0, lengthMm + turnRad * (shellMm + POLE_MM / 2));
+}
+
 /** What a shell may span, mm: as was decided, else by its strength. */
 export function spanFor({ ribs }: { readonly ribs: RibSettings }, layup: Layup): number {
   return ribs.spanMm ?? spanLimitMm(layup);

@@ -47,10 +47,7 @@ export function spanOf(document: PlanDocument, parting: PartingTotals): ShellSpa
     const { meanMm, gauss } = bends ?? { meanMm: 0, gauss: 0 };
     const wholeMm2 = Math.max(areaMm2 / 2, areaMm2 + meanMm * shellMm + (gauss * shellMm ** 2) / 3);
     const edgeMm2 = Math.min(wholeMm2 / 2, (lineMm + footMm) * EDGE_AS_FLANGE_MM);
-    const ribsMm3 = ribs.reduce(
-      (sum, rib) => (rib.section === number ? sum + rib.standingMm * rib.shape.laidMm2 : sum),
-      0,
-    );
+    const ribsMm3 = ribs.reduce((sum, rib) => (rib.section === number ? sum + rib.laidMm3 : sum), 0);
     return { skinMm2: wholeMm2 - edgeMm2, flangeMm2: flanges[k] + edgeMm2 + ribsMm3 / flangeMm };
   });
   return { areasMm2: laid.map(({ skinMm2 }) => skinMm2), flangeAreasMm2: laid.map(({ flangeMm2 }) => flangeMm2) };

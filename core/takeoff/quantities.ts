@@ -202,7 +202,7 @@ const FOAM_BOARD_MM = 20;
 /** Cores of ribs, cut from board. */
 function ribCores(document: PlanDocument, parting: PartingTotals): MaterialLine {
   const cored = document.shell.ribs.kind === "ribs" ? ribsOf(document, parting) : [];
-  const coreMm3 = cored.reduce((sum, { standingMm, shape }) => sum + standingMm * shape.coreMm2, 0);
+  const coreMm3 = cored.reduce((sum, rib) => sum + rib.coreMm3, 0);
   return {
     material: "foam-board",
     use: "shell",

@@ -1,6 +1,6 @@
 /** The ribs and poles that a plan's shell asks for, by what its own lay-up bears. */
 import type { PlanDocument } from "../plan/document/document.ts";
-import { type RibShape, ribShape, spanFor, standingMm } from "../ribs/shape.ts";
+import { coreLengthMm, ribLaidMm3, ribShape, spanFor, standingMm } from "../ribs/shape.ts";
 import { shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { PartingTotals } from "./totals.ts";
@@ -9,11 +9,12 @@ import type { PartingTotals } from "./totals.ts";
 export interface TakenRib {
   /** Number of its section. */
   readonly section: number;
-  /** Along the jacket, from flange to flange. */
+  /** Along the jacket, from flange to flange, mm. */
   readonly lengthMm: number;
-  /** What of it stands between the flanges. */
-  readonly standingMm: number;
-  readonly shape: RibShape;
+  /** What is laid up of it, and its pole or its core. */
+  readonly laidMm3: number;
+  readonly coreMm3: number;
+  readonly coreG: number;
 }
 
 /** Those that a lay-up needs, of all that the weakest would need: a stronger one does with the first of them. */
@@ -24,16 +25,22 @@ export function ribsOf({ shell }: PlanDocument, { sections, spans }: PartingTota
     const layup = layupFor(shell, id);
     const limitMm = spanFor(shell, layup);
     const shape = ribShape(shell.ribs, layup);
-    const { flangeMm } = shellThicknesses(layup);
+    const { shellMm, flangeMm } = shellThicknesses(layup);
     return all
       .filter(({ section, spanMm = Number.POSITIVE_INFINITY }) => section === number && spanMm > limitMm)
-      .map(({ lengthMm }) => ({ section: number, lengthMm, standingMm: standingMm(lengthMm, flangeMm, shape), shape }));
+      .map(({ lengthMm, turnRad = 0 }): TakenRib => {
+        const standsMm = standingMm(lengthMm, flangeMm, shape);
+        const standing = { lengthMm: standsMm, turnRad: lengthMm > 0 ? (turnRad * standsMm) / lengthMm : 0 };
+        const coreMm = coreLengthMm(standing, shellMm);
+        return {
+          ...{ section: number, lengthMm, laidMm3: ribLaidMm3(standing, shellMm, shape) },
+          ...{ coreMm3: coreMm * shape.coreMm2, coreG: coreMm * shape.coreGPerMm },
+        };
+      });
   });
 }
 
 /** What poles and cores of ribs weigh in each section, g, in their order. */
 export function coresG(ribs: readonly TakenRib[], { sections }: Pick<PartingTotals, "sections">): number[] {
-  return sections.map(({ number }) =>
-    ribs.reduce((sum, rib) => (rib.section === number ? sum + rib.standingMm * rib.shape.coreGPerMm : sum), 0),
-  );
+  return sections.map(({ number }) => ribs.reduce((sum, rib) => (rib.section === number ? sum + rib.coreG : sum), 0));
 }

@@ -37,6 +37,33 @@ beforeAll(async () => {
 });
 
 describe("the takeoff", () => {
+  it("weighs poles with their section, and buys foam where ribs are laid over it", () => {
+    const { shell } = document;
+    const { report } = bundle.figures;
+    const of = (kind: "poles" | "ribs" | "none", system: string) => {
+      const plan: PlanDocument = {
+        ...document,
+        shell: { ...shell, system, ribs: { kind, pole: "stainless", spanMm: 200 } },
+      };
+      const spans = {
+        widestMm: [400, 400],
+        ribs: [{ section: 1, points: [], normals: [], lengthMm: 700, spanMm: 400 }],
+        further: [{ section: 1, lengthMm: 600, spanMm: 190, turnRad: 0 }],
+      };
+      return figuresOf({ ...bundle.figures, report: { ...report, spans } }, plan, TYPICAL_RATES).takeoff;
+    };
+    const [poled, bare] = [of("poles", "polyester-mat"), of("none", "polyester-mat")];
+    // What stands of it between the flanges, some 640 mm, at 0.875 g/mm; a stronger shell's rib alone.
+    expect(poled.sectionsLaid[0].coresG / 0.875).toBeGreaterThan(600);
+    expect(poled.sectionsLaid[0].coresG / 0.875).toBeLessThan(700);
+    expect(poled.sectionMassesG[0] - bare.sectionMassesG[0]).toBeGreaterThan(poled.sectionsLaid[0].coresG);
+    expect(poled.sectionMassesG[1]).toBe(bare.sectionMassesG[1]);
+    const foam = ({ materials }: typeof poled) => materials.find(({ material }) => material === "foam-board")?.quantity;
+    expect(foam(of("ribs", "polyester-mat"))).toBeGreaterThan(0);
+    expect(foam(of("ribs", "gypsum-jute"))).toBeUndefined();
+    expect(foam(poled)).toBeUndefined();
+  });
+
   it("buys the poles of all ribs, and cautions about those that plaster spoils", () => {
     const { shell } = document;
     const poled = (kind: "poles" | "ribs", pole: "stainless" | "steel" | "timber", system = shell.system) => {
