@@ -27,6 +27,7 @@ import { benchMaterials } from "./materials.ts";
 import { benchDemoPieces, benchGraphCut, type PartingRow } from "./parting.ts";
 import { benchShell } from "./shell.ts";
 import { benchHardPieces, benchRelease, benchStrangers } from "./strangers.ts";
+import { benchSystems } from "./systems.ts";
 
 const ctx = { ...plainContext, nowMs: () => performance.now(), team: threadTeam() };
 const plan = newPlan();
@@ -222,6 +223,7 @@ const reportParting = (row: PartingRow) => {
 benchGraphCut(reportParting);
 benchDemoPieces(ctx, reportParting);
 await benchShell(ctx, reportParting);
+await benchSystems(ctx, reportParting);
 await benchMaterials(reportParting);
 benchRelease(ctx, reportParting);
 benchHardPieces(ctx, reportParting);

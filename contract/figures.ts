@@ -47,6 +47,7 @@ const section = z.object({
   fills: byFillKind,
   lineMm: number,
   footMm: number.default(0),
+  footAreasMm2: numbers.default([]),
 });
 
 const report = z.object({

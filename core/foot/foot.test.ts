@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { TriangleMesh } from "../mesh/mesh.ts";
 import { refined } from "../mesh/refine.ts";
 import { box, lathe, moved } from "../testing/shapes.ts";
-import { footAreasMm2 } from "./along.ts";
+import { alongBoard, footAreaAt } from "./along.ts";
 import { EdgeBuckets } from "./edgeBuckets.ts";
 import { type FootprintRequest, footprintDrawing, footprintOf } from "./footprint.ts";
 import { areaOf, lengthOf, type Place, type Ring, ringsOutside } from "./offset.ts";
@@ -70,9 +71,36 @@ describe("rings outside others", () => {
     ];
     const [outer] = ringsOutside([square], 50);
     expect(areaOf(outer) / (300 * 200 + 1000 * 50 + Math.PI * 2500)).toBeCloseTo(1, 2);
-    const [half, other] = footAreasMm2([600, 400], 50);
-    expect(half + other).toBeCloseTo(1000 * 50 + Math.PI * 2500, 6);
-    expect(half / other).toBeCloseTo(1.5, 6);
+  });
+
+  it("are told by their areas at every width, those of feet that meet once", () => {
+    // Walls of posts, open at the board.
+    const walls = (centres: readonly number[], radius: number): TriangleMesh => {
+      const positions: number[] = [];
+      const triangles: number[] = [];
+      for (const x of centres) {
+        const first = positions.length / 3;
+        for (let n = 0; n < 64; n++) {
+          const [c, s] = [Math.cos((Math.PI * n) / 32), Math.sin((Math.PI * n) / 32)];
+          positions.push(x + radius * c, radius * s, 0, x + radius * c, radius * s, 50);
+          const [low, next] = [first + 2 * n, first + 2 * ((n + 1) % 64)];
+          triangles.push(low, next, next + 1, low, next + 1, low + 1);
+        }
+      }
+      return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) };
+    };
+    const one = alongBoard([walls([0], 80)], 0, 5);
+    expect(one.lengthsMm[0] / (2 * Math.PI * 80)).toBeCloseTo(1, 2);
+    for (const mm of [20, 55, 100]) {
+      const ring = Math.PI * ((80 + mm) ** 2 - 80 ** 2);
+      expect(Math.abs(footAreaAt(one.areasMm2[0], mm) / ring - 1)).toBeLessThan(0.02);
+    }
+    // Two posts whose rings of 50 mm overlap in a lens.
+    const { areasMm2 } = alongBoard([walls([0], 80), walls([200], 80)], 0, 5);
+    const lens = 2 * 130 ** 2 * Math.acos(100 / 130) - 200 * Math.sqrt(130 ** 2 - 100 ** 2);
+    const both = 2 * Math.PI * (130 ** 2 - 80 ** 2) - lens;
+    expect(Math.abs((footAreaAt(areasMm2[0], 50) + footAreaAt(areasMm2[1], 50)) / both - 1)).toBeLessThan(0.02);
+    expect(footAreaAt(areasMm2[0], 50) / footAreaAt(areasMm2[1], 50)).toBeCloseTo(1, 1);
   });
 
   it("are one where two feet stand close", () => {

@@ -60,6 +60,7 @@ export function footSpaces(
   const ends = walls.flatMap((along) =>
     wallEnds([along.wall], boardMm).map((end) => ({
       ...end,
+      ring: ringOf(outline, end),
       leftward: leftOf(along, end),
       sections: along.wall.sections,
     })),
@@ -77,11 +78,14 @@ export function footSpaces(
     for (const {
       at,
       out,
+      ring: endsAt,
       leftward,
       sections: [left, right],
     } of ends) {
       const [x, y] = [place[0] - at[0], place[1] - at[1]];
       const along = x * out[0] + y * out[1];
+      // Nothing about another leg, nor beyond the foot.
+      if (endsAt !== ring || along > reachMm + SPARE_MM) continue;
       const side = leftward * (out[0] * y - out[1] * x);
       if (along < -INTO_MM || Math.abs(side) > BESIDE_MM + CONE * Math.max(0, along) || Math.abs(side) >= least)
         continue;
@@ -107,6 +111,12 @@ const INTO_MM = 10;
 /** A place is no surer of its section than this, mm, and nowhere less. */
 const SURE_MM = 25;
 const LEAST_MM = 1e-3;
+
+/** The ring of the outline that a wall ends at, by its place among them. */
+function ringOf(outline: readonly Ring[], { at }: WallEnd): number {
+  const awayMm = outline.map((ring) => Math.min(...ring.map(([x, y]) => Math.hypot(x - at[0], y - at[1]))));
+  return awayMm.indexOf(Math.min(...awayMm));
+}
 
 /** 1 where the wall's left lies to the left of the way it stands out, seen from above; else -1. */
 function leftOf(along: AlongWall, { out, ruling }: WallEnd): number {

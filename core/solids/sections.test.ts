@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { isosurface } from "../field/isosurface.ts";
 import { NearestField } from "../field/nearest.ts";
-import { footAreasMm2 } from "../foot/along.ts";
+import { footAreaAt } from "../foot/along.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { once } from "../job/once.ts";
 import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
@@ -14,6 +14,7 @@ import { PlanEngine } from "../plan/engine.ts";
 import type { PlanResult } from "../plan/results/planResult.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { lathe, moved, sphere } from "../testing/shapes.ts";
+import { stranger } from "../testing/strangers.ts";
 import { footSpaces } from "./foot.ts";
 import { withSolids } from "./kernel.ts";
 import { awayMm } from "./number.ts";
@@ -349,6 +350,9 @@ describe("a shell in one section", () => {
   });
 });
 
+/** The seed of an animal on four legs. */
+const ANIMAL = 0;
+
 describe("a foot along the board", () => {
   const RIM_MM = 60;
   /** The dome in two halves that part along the plane x = 0. */
@@ -405,7 +409,8 @@ describe("a foot along the board", () => {
     // What the takeoff reckons with agrees.
     const alongMm = result.parting.sections.map(({ footMm }) => footMm);
     expect(alongMm.reduce((sum, mm) => sum + mm, 0) / (2 * Math.PI * inner)).toBeCloseTo(1, 1);
-    const [area] = footAreasMm2(alongMm, RIM_MM + 40);
+    const { footAreasMm2 } = result.parting.sections[0];
+    const area = footAreaAt(footAreasMm2, RIM_MM + 40);
     expect(Math.abs(area / ((disc(inner + RIM_MM + 40) - disc(inner)) / 2) - 1)).toBeLessThan(0.03);
   });
 
@@ -444,6 +449,14 @@ describe("a foot along the board", () => {
     });
     expect(spaces[0]).toBeGreaterThan(300 * 300 * 20);
     expect(spaces[1]).toBe(0);
+  });
+
+  it("hangs together with its section about every leg of an animal", async () => {
+    const plan = newPlan();
+    const animal = new PlanEngine(stranger(ANIMAL, 260, 5).mesh).run(plan, TYPICAL_RATES, 7, ctx);
+    const solids = await builtSections(animal, plan, builtWalls(animal.walls, plan), ctx);
+    expect(solids.length).toBeGreaterThan(1);
+    expect(solids.map(({ pieces }) => pieces)).toEqual(solids.map(() => 1));
   });
 
   it("has a hole for every bolt that holds it to the board, none under a flange", async () => {

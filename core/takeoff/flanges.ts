@@ -1,6 +1,6 @@
 /** Areas of walls and flanges at the widths that were decided. */
 import { flangeWidthMm, widthFor } from "../flange/fastenings.ts";
-import { footAreasMm2 } from "../foot/along.ts";
+import { footAreaAt } from "../foot/along.ts";
 import type { PlanDocument } from "../plan/document/document.ts";
 import { EDGE_AS_FLANGE_MM } from "../shell/edge.ts";
 import { type ShellSpan, shellThicknesses, thickestOf } from "../shell/index.ts";
@@ -61,10 +61,14 @@ function flangeAreasMm2(document: PlanDocument, parting: PartingTotals): number[
   const { shell, jacket } = document;
   const { sections, walls = [] } = parting;
   const insideMm = sections.map(({ id }) => shellThicknesses(layupFor(shell, id)).shellMm);
-  const alongMm = sections.map(({ footMm = 0 }) => footMm);
-  const feet = footAreasMm2(alongMm, jacket.rimWidthMm + shell.foot.beyondMm);
-  const feetInside = sections.map((_, k) => footAreasMm2(alongMm, insideMm[k])[k]);
-  const footMm2 = (k: number) => (shell.foot.isFlanged ? Math.max(0, feet[k] - feetInside[k]) : 0);
+  const footMm2 = (k: number) => {
+    const { footMm = 0, footAreasMm2 = [] } = sections[k];
+    const wideMm = jacket.rimWidthMm + shell.foot.beyondMm;
+    if (!shell.foot.isFlanged) return 0;
+    // Plans of before know its length alone.
+    if (footAreasMm2.length === 0) return footMm * Math.max(0, wideMm - insideMm[k]);
+    return Math.max(0, footAreaAt(footAreasMm2, wideMm) - footAreaAt(footAreasMm2, insideMm[k]));
+  };
   if (walls.length === 0) {
     const widthMm = usualWidthMm(document);
     return sections.map(({ lineMm }, k) => lineMm * Math.max(0, widthMm - insideMm[k]) + footMm2(k));

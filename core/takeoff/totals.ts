@@ -25,6 +25,8 @@ export interface PartingTotals {
     readonly lineMm: number;
     /** How far it stands along the board; settled plans only. */
     readonly footMm?: number;
+    /** The board about it at 0, 10, 20 ... mm from the jacket, mm2; settled plans only. */
+    readonly footAreasMm2?: readonly number[];
     /** Does it leave only after the piece has been lifted? */
     readonly lifted?: boolean;
   }[];

@@ -143,6 +143,7 @@ export function figuresAtAGlance(
     lineMm,
     // A first glance knows no foot.
     footMm: 0,
+    footAreasMm2: [],
     fills,
     travelMm: held?.travelMm ?? 0,
     lifted: held?.lifted ?? false,

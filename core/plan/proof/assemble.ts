@@ -1,7 +1,7 @@
 /** Freed sections as they are built: in their order, with their skins, lines, fills and what holds them. */
 
 import type { NearestField } from "../../field/nearest.ts";
-import { alongBoardMm } from "../../foot/along.ts";
+import { alongBoard } from "../../foot/along.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
 import { curvatureSums } from "../../mesh/curvature.ts";
@@ -56,6 +56,7 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
   const seen = { mesh, nearest, pulls: order.map((s) => pulls[s]), stepMm };
   const hidden = settled ? hiddenStretches(lines, seen) : [];
   const fills = fillsOfSections(assembly);
+  const foot = jacket.request.onBoard && settled ? alongBoard(cut.skins, 0, stepMm) : null;
   const sections = order.map((s, k): PlannedSection => {
     const bite = freed.bites[s];
     return {
@@ -75,7 +76,8 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
       releases: bite.biteMm <= giveMm,
       skin: cut.skins[k],
       lockPoints: deeperThan(bite.points, giveMm),
-      footMm: jacket.request.onBoard ? alongBoardMm(cut.skins[k], 0, stepMm) : 0,
+      footMm: foot?.lengthsMm[k] ?? 0,
+      footAreasMm2: foot?.areasMm2[k] ?? [],
       lineMm: lines.filter((line) => line.sections.includes(k)).reduce((sum, line) => sum + lineLengthMm(line), 0),
     };
   });

@@ -44,6 +44,8 @@ export interface PlannedSection {
   readonly lineMm: number;
   /** How far it stands along the board, mm. */
   readonly footMm: number;
+  /** The board about it at 0, 10, 20 ... mm from the jacket, mm2; settled plans only. */
+  readonly footAreasMm2: readonly number[];
 }
 
 /** A parting that was proven: its sections as they are built, their lines, fills, and what stands in whose way. */

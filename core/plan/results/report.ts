@@ -59,6 +59,7 @@ export function geometryReport(result: PlanResult, timings: ReportTimings) {
       lineMm: section.lineMm,
       /** How far it stands along the board. */
       footMm: section.footMm,
+      footAreasMm2: section.footAreasMm2,
     })),
     order: {
       build: parting.sections.map((section) => section.number),

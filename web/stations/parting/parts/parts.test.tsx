@@ -161,6 +161,7 @@ describe("a section's card", () => {
     fills: { silicone: 0.09, clay: 0, web: 0, plug: 0 },
     lineMm: 2000,
     footMm: 0,
+    footAreasMm2: [],
   };
   const onLook = vi.fn();
   const card = (some: Partial<typeof section>, onTreat = vi.fn()) => {
