@@ -36,6 +36,7 @@ export const redistanceKernel: Kernel<RedistanceShare> = {
     const [nx, ny] = grid.bricks;
     const squared = new Float64Array(BRICK_NODES);
     const point = new Float64Array(3);
+    const plane = new Float64Array(4);
     for (let q = from; q < to; q++) {
       const slot = slots[q];
       const b = grid.brickOf[slot];
@@ -49,12 +50,16 @@ export const redistanceKernel: Kernel<RedistanceShare> = {
         const y1 = Math.min(7, Math.floor((Math.max(p[a + 1], p[c + 1], p[e + 1]) + reach - o[1]) / h) - j0);
         const z0 = Math.max(0, Math.ceil((Math.min(p[a + 2], p[c + 2], p[e + 2]) - reach - o[2]) / h) - k0);
         const z1 = Math.min(7, Math.floor((Math.max(p[a + 2], p[c + 2], p[e + 2]) + reach - o[2]) / h) - k0);
+        planeOf(plane, p, a, c, e);
         for (let k = z0; k <= z1; k++) {
           const z = o[2] + h * (k0 + k);
           for (let j = y0; j <= y1; j++) {
             const y = o[1] + h * (j0 + j);
             for (let i = x0; i <= x1; i++) {
               const x = o[0] + h * (i0 + i);
+              // The triangle's plane is no farther than the triangle.
+              const off = plane[0] * x + plane[1] * y + plane[2] * z - plane[3];
+              if (off * off > BARELY * squared[i + 8 * j + 64 * k]) continue;
               const away = closestPointOnTriangle(point, mesh, triangles[n], x, y, z);
               const at = i + 8 * j + 64 * k;
               if (away < squared[at]) squared[at] = away;
@@ -71,6 +76,22 @@ export const redistanceKernel: Kernel<RedistanceShare> = {
     }
   },
 };
+
+/** Rounding does not decide which of two triangles is nearer. */
+const BARELY = 1 + 1e-9;
+
+/** The plane of a triangle: its normal, of length one, and how far along that it lies; no normal where it has no area. */
+function planeOf(out: Float64Array, p: Float32Array, a: number, b: number, c: number): void {
+  const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+  const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+  const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const length = Math.sqrt(x * x + y * y + z * z);
+  const scale = length > 1e-12 ? 1 / length : 0;
+  out[0] = x * scale;
+  out[1] = y * scale;
+  out[2] = z * scale;
+  out[3] = out[0] * p[a] + out[1] * p[a + 1] + out[2] * p[a + 2];
+}
 
 /**
  * Makes a field's distances true about its surface, in place.

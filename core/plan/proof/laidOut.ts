@@ -158,6 +158,9 @@ export function laidByHand(layout: Layout, jacket: Jacket, nearest: NearestField
   };
 }
 
+/** A closed line no longer than this is about a single corner of the mesh, steps: nobody lays it. */
+const SPECK_STEPS = 6;
+
 /** The lines of a cut, fair, each with the section on its left first. */
 export function linesOn(
   mesh: TriangleMesh,
@@ -168,7 +171,8 @@ export function linesOn(
 ): PartingLine[] {
   const { normals } = vertexNormals(mesh);
   const label = labelsOf(potentials);
-  return cut.lines.map((found) => {
+  const laid = cut.lines.filter((line) => !line.closed || lineLengthMm(line) > SPECK_STEPS * stepMm);
+  return laid.map((found) => {
     const line = fairLine(found, stepMm, nearest);
     return { ...line, sections: sidesOf(line, mesh, normals, label, nearest) };
   });
