@@ -201,7 +201,8 @@ describe("shell systems side by side", () => {
   it("silicones and jackets open, too", () => {
     const at28 = { ...document, mixing: { ...document.mixing, temperatureC: 28 } };
     for (const silicone of compareSilicones(at28, totals)) {
-      const { mass, pot, wait, price } = silicone.workings();
+      const { mass, pot, wait, shrink, price } = silicone.workings();
+      expect(shrink.inputs[1].value).toBeCloseTo(10 * silicone.shrinkPercent, 9);
       const all = ({ inputs }: typeof mass) => inputs.reduce((sum, { value }) => sum + value, 0);
       expect(1000 * all(mass)).toBeCloseTo(silicone.massG, 6);
       expect(pot.inputs[0].value * 2 ** -0.8).toBeCloseTo(silicone.potMin, 9);

@@ -11,7 +11,7 @@ import { buyingMinor, buyingRows } from "./buying.ts";
 import type { PlanTotals } from "./compareShells.ts";
 import type { Rates } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
-import { jacketMassWorking, materialsWorking, minutesWorking } from "./workings.ts";
+import { jacketMassWorking, materialsWorking, minutesWorking, shrinkWorking } from "./workings.ts";
 
 export interface ComparedSilicone {
   readonly id: SiliconeId;
@@ -27,7 +27,7 @@ export interface ComparedSilicone {
 }
 
 /** The figures of a silicone that open to how they come about. */
-export type SiliconeFigure = "mass" | "pot" | "wait" | "price";
+export type SiliconeFigure = "mass" | "pot" | "wait" | "shrink" | "price";
 
 /** Silicones that are brushed or trowelled. */
 export const BRUSHED: readonly SiliconeId[] = [
@@ -69,6 +69,7 @@ export function compareSilicones(document: PlanDocument, totals: PlanTotals): Co
           ],
           temperatureC,
         ),
+        shrink: shrinkWorking(entryOf(id).figures.shrinkPercent ?? 0),
         price: materialsWorking(bought, totals.rates, own),
       }),
     };

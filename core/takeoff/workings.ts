@@ -2,7 +2,7 @@
 import { type MaterialKey, nameOf } from "../materials/catalogue.ts";
 import type { OwnEntry } from "../materials/entries/own.ts";
 import { MINUTES_FORMULA } from "../materials/mixing.ts";
-import type { Working } from "../materials/property.ts";
+import { TYPICAL, type Working } from "../materials/property.ts";
 import type { TimedTask } from "../schedule/line.ts";
 import { shellLayers } from "../shell/index.ts";
 import type { SectionLaid } from "../shell/kinds/system.ts";
@@ -129,6 +129,17 @@ export function minutesWorking(
     inputs: [
       ...parts.map(({ name, minutes }) => ({ name, value: minutes, unit: "min" })),
       { name: "temperature", value: temperatureC, unit: "°C" },
+    ],
+  };
+}
+
+/** A figure of the catalogue, and what it comes to. */
+export function shrinkWorking(percent: number): Working {
+  return {
+    formula: `${TYPICAL}. What a metre of the piece loses in the jacket, and its casts with it: a metre × what it shrinks`,
+    inputs: [
+      { name: "it shrinks", value: percent, unit: "%" },
+      { name: "a metre loses", value: 10 * percent, unit: "mm" },
     ],
   };
 }

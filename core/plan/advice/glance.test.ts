@@ -62,7 +62,13 @@ describe("a glance", () => {
   it("takes off the same as the settled plan", () => {
     const seen = glance.look(layout, NO_ZONES, OVER_MM);
     const shown = figuresAtAGlance(figures, seen, layout, document, TYPICAL_RATES);
-    const sections = seen.sections.map((section, k) => ({ ...section, number: k + 1 }));
+    // What it does not see stays as it was settled.
+    const sections = seen.sections.map((section, k) => {
+      const settled = figures.report.sections.find(({ origin }) => origin === k);
+      if (!settled) throw new Error("A section is missing.");
+      const { bends, footMm, footAreasMm2 } = settled;
+      return { ...section, number: k + 1, bends, footMm, footAreasMm2 };
+    });
     const { partingLengthMm, fillMm3 } = seen;
     const byHand = takeoff(
       document,

@@ -141,9 +141,9 @@ export function figuresAtAGlance(
     fillThickMm: fillWith === "open" ? 0 : (held?.fillThickMm ?? 0),
     releases: deepMm3 === 0 && !(fillWith === "open" && held?.releases === false),
     lineMm,
-    // A first glance knows no foot.
-    footMm: 0,
-    footAreasMm2: [],
+    // A glance sees no foot: it stays as it was.
+    footMm: held?.footMm ?? 0,
+    footAreasMm2: held?.footAreasMm2 ?? [],
     fills,
     travelMm: held?.travelMm ?? 0,
     lifted: held?.lifted ?? false,

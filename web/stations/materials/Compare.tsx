@@ -246,7 +246,7 @@ function Silicones({ silicones, own, block }: SiliconesProps) {
             { name: t.jacket, text: show.mass(massG), working: () => workings().mass },
             { name: t.potLife, text: messages.pots.minutes(Math.round(potMin)), working: () => workings().pot },
             { name: t.waits, text: show.hours(waitMin), working: () => workings().wait },
-            t.percent(shrinkPercent),
+            { name: t.shrinks, text: t.percent(shrinkPercent), working: () => workings().shrink },
             { name: t.price, text: show.money(priceMinor), working: () => workings().price },
             id === own ? (
               t.chosen
