@@ -7,16 +7,14 @@ import { newPlan } from "../plan/document/document.ts";
 import { PlanEngine } from "../plan/engine.ts";
 import { geometryReport } from "../plan/results/report.ts";
 import { shellSystems } from "../shell/index.ts";
-import { stranger } from "../testing/strangers.ts";
+import { capsule, moved } from "../testing/shapes.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
 
-const HEIGHT_MM = 260;
 const STEP_MM = 7;
-const BUST = 4;
 
 describe("what a shell is thought to weigh", () => {
-  const engine = new PlanEngine(stranger(BUST, HEIGHT_MM, 5).mesh);
+  const engine = new PlanEngine(moved(capsule(90, 220, 48), 0, 0, 180));
 
   it.each(shellSystems.map(({ id, name }) => [name, id] as const))(
     "is what its solids do, of %s, within 3 %",
