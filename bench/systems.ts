@@ -30,7 +30,7 @@ export async function benchSystems(ctx: JobContext, report: (row: PartingRow) =>
       const solids = await builtSections(result, document, builtWalls(result.walls, document), ctx);
       const ms = ctx.nowMs() - started;
       const massG = solids.reduce((sum, { massDryG }) => sum + massDryG, 0);
-      const off = `${(massG / 1000).toFixed(1)} kg, thought ${(100 * (shellG / massG - 1)).toFixed(1)} % heavier`;
+      const off = `${(massG / 1000).toFixed(1)} kg; before, ${((100 * shellG) / massG).toFixed(1)} % of that`;
       report({ stage: `solids: ${name}, ${id}`, size: off, ms, ratio: null });
     }
   }
