@@ -27,7 +27,7 @@ export interface AlongBoard {
 }
 
 /** Areas are kept at widths so far apart, up to the greatest, mm. */
-export const FOOT_STEP_MM = 10;
+const FOOT_STEP_MM = 10;
 const MOST_FOOT_MM = 300;
 /** Places on the board are no nearer to each other than this, mm, and so many on a side at most. */
 const RASTER_MM = 6;
