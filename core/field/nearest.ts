@@ -137,9 +137,14 @@ export class NearestField {
     return this.nodeMm[node] > farMm ? this.triangle[node] : -1;
   }
 
+  /** Distance of a point from the mesh, mm, as the node nearest it has it: to within a step and what it was seeded from. */
+  roughMm(x: number, y: number, z: number): number {
+    return this.nodeMm[this.nodeBy(x, y, z)];
+  }
+
   /** Distance of a point from the mesh, mm: exact within `farMm` of it, to within a step beyond. */
   distanceNear(farMm: number, x: number, y: number, z: number): number {
-    const rough = this.nodeMm[this.nodeBy(x, y, z)];
+    const rough = this.roughMm(x, y, z);
     return rough > farMm ? rough : this.distance(x, y, z);
   }
 

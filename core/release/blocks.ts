@@ -106,9 +106,10 @@ function moveOut(request: BlockRequest, cells: Cells, section: number, met: Floa
         for (let a = 0; a < 3; a++) point[a] = start[a] + moved * d[a];
         if (boardMm !== null && point[2] < boardMm) break;
         // Only the thickness of a section is in the way.
+        free = cells.roughMm(point) - cells.slackMm - shellMm;
+        if (free >= 0 || sectionOf[cells.at(point[0], point[1], point[2])] === section) continue;
         const off = cells.distance(point);
-        free = off - cells.slackMm - shellMm;
-        if (off >= shellMm || sectionOf[cells.at(point[0], point[1], point[2])] === section) continue;
+        if (off >= shellMm) continue;
         const { section: cell, leadMm } = cells.leadAt(point[0], point[1], point[2]);
         const by = sectionOf[cell];
         if (by === section || by < 0) continue;

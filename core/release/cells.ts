@@ -150,6 +150,11 @@ export class Cells {
     return 2 * this.data.nearest.grid.stepMm;
   }
 
+  /** Distance from a point to the jacket, mm, to within `slackMm`: at once. */
+  roughMm(point: Float64Array): number {
+    return this.nearest.roughMm(point[0], point[1], point[2]);
+  }
+
   /** Distance from a point to the jacket, mm; exact where a section could be. */
   distance(point: Float64Array): number {
     return this.nearest.distanceNear(FAR_MM, point[0], point[1], point[2]);

@@ -161,7 +161,8 @@ class Reach {
     const out: number[] = [];
     for (let v = 0; v < label.length; v++) {
       if (label[v] !== section) continue;
-      const beside = this.neighboursOf(v).some((other) => label[other] !== section);
+      let beside = false;
+      for (let k = this.near.start[v]; k < this.near.start[v + 1]; k++) beside ||= label[this.near.list[k]] !== section;
       if (beside || ends.has(v)) out.push(v);
     }
     return out;
@@ -178,7 +179,8 @@ class Reach {
     }
     for (let top = heap.pop(); top; top = heap.pop()) {
       if (top.cost > this.mm[top.v]) continue;
-      for (const other of this.neighboursOf(top.v)) {
+      for (let k = this.near.start[top.v]; k < this.near.start[top.v + 1]; k++) {
+        const other = this.near.list[k];
         const cost = top.cost + this.betweenMm(top.v, other);
         if (this.request.label[other] !== section || cost >= this.mm[other]) continue;
         this.mm[other] = cost;
@@ -236,7 +238,8 @@ class Reach {
     heap.push(from, 0);
     for (let top = heap.pop(); top; top = heap.pop()) {
       if (top.cost > (known.get(top.v) ?? 0)) continue;
-      for (const other of this.neighboursOf(top.v)) {
+      for (let k = this.near.start[top.v]; k < this.near.start[top.v + 1]; k++) {
+        const other = this.near.list[k];
         const cost = top.cost + this.betweenMm(top.v, other);
         if (this.request.label[other] !== section || cost > withinMm || cost >= (known.get(other) ?? withinMm))
           continue;
@@ -265,14 +268,11 @@ class Reach {
     return out;
   }
 
-  private neighboursOf(v: number): number[] {
-    const { start, list } = this.near;
-    return Array.from(list.subarray(start[v], start[v + 1]));
-  }
-
   /** The straight way between two vertices, mm. */
   private betweenMm(a: number, b: number): number {
     const p = this.request.mesh.positions;
-    return Math.hypot(p[3 * a] - p[3 * b], p[3 * a + 1] - p[3 * b + 1], p[3 * a + 2] - p[3 * b + 2]);
+    return Math.sqrt(
+      (p[3 * a] - p[3 * b]) ** 2 + (p[3 * a + 1] - p[3 * b + 1]) ** 2 + (p[3 * a + 2] - p[3 * b + 2]) ** 2,
+    );
   }
 }
