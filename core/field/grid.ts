@@ -130,12 +130,14 @@ export function sampleAt(
   return acrossBricks(grid, values, i, j, k, u, v, w, outside);
 }
 
+const cell = new Float64Array(8);
+
 /**
  * Trilinear value in the cell of node (i, j, k) whose corners lie in more than one brick, at shares u, v, w of a step
  * from that node; `outside` where a corner's brick is not kept.
  */
-export function acrossBricks(
-  { bricks, slotOf }: BrickGrid,
+function acrossBricks(
+  grid: BrickGrid,
   values: Float32Array,
   i: number,
   j: number,
@@ -145,12 +147,33 @@ export function acrossBricks(
   w: number,
   outside: number,
 ): number {
+  if (!cornersAcross(grid, values, i, j, k, cell)) return outside;
+  let sum = 0;
+  for (let c = 0; c < 4; c++) {
+    const a = cell[2 * c];
+    sum += (a + (cell[2 * c + 1] - a) * u) * (c & 1 ? v : 1 - v) * (c & 2 ? w : 1 - w);
+  }
+  return sum;
+}
+
+/**
+ * The values at the corners of the cell of node (i, j, k), which lie in more than one brick, x fastest.
+ * @returns whether all their bricks are kept; `out` is filled only then
+ */
+export function cornersAcross(
+  { bricks, slotOf }: BrickGrid,
+  values: Float32Array,
+  i: number,
+  j: number,
+  k: number,
+  out: Float64Array,
+): boolean {
   const nx = bricks[0];
   const layer = nx * bricks[1];
   const [x, y, z] = [i & 7, j & 7, k & 7];
   const own = (i >> 3) + nx * (j >> 3) + layer * (k >> 3);
-  if ((x === 7 && (i >> 3) + 1 >= nx) || (y === 7 && (j >> 3) + 1 >= bricks[1])) return outside;
-  if (z === 7 && (k >> 3) + 1 >= bricks[2]) return outside;
+  if ((x === 7 && (i >> 3) + 1 >= nx) || (y === 7 && (j >> 3) + 1 >= bricks[1])) return false;
+  if (z === 7 && (k >> 3) + 1 >= bricks[2]) return false;
   // Of each axis: how far the brick and the node within it are, of the corner one step on.
   const brickX = x === 7 ? 1 : 0;
   const brickY = y === 7 ? nx : 0;
@@ -159,16 +182,14 @@ export function acrossBricks(
   const nodeX = x === 7 ? -7 : 1;
   const nodeY = y === 7 ? -7 * BRICK : BRICK;
   const nodeZ = z === 7 ? -7 * BRICK * BRICK : BRICK * BRICK;
-  let sum = 0;
   for (let c = 0; c < 4; c++) {
     const brick = own + (c & 1 ? brickY : 0) + (c & 2 ? brickZ : 0);
     const node = low + (c & 1 ? nodeY : 0) + (c & 2 ? nodeZ : 0);
     const slot = slotOf[brick];
     const next = brickX ? slotOf[brick + brickX] : slot;
-    if (slot < 0 || next < 0) return outside;
-    const a = values[slot * BRICK_NODES + node];
-    const b = values[next * BRICK_NODES + node + nodeX];
-    sum += (a + (b - a) * u) * (c & 1 ? v : 1 - v) * (c & 2 ? w : 1 - w);
+    if (slot < 0 || next < 0) return false;
+    out[2 * c] = values[slot * BRICK_NODES + node];
+    out[2 * c + 1] = values[next * BRICK_NODES + node + nodeX];
   }
-  return sum;
+  return true;
 }

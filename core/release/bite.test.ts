@@ -1,12 +1,15 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { gridFromActive, nodeCount, nodePoint } from "../field/grid.ts";
 import { makeJacket } from "../jacket/jacket.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { bareBody } from "../plan/proof/freeing.ts";
 import type { Direction } from "../space/directions.ts";
+import { rotation, rotations, turnedDirection } from "../testing/random.ts";
 import { lathe, moved, mushroom, sphere, torus } from "../testing/shapes.ts";
 import { measureBites } from "./bite.ts";
-import { Body } from "./body.ts";
+import { Body, bodyOf } from "./body.ts";
 
 const UP: Direction = [0, 0, 1];
 
@@ -109,9 +112,39 @@ describe("a way through a body", () => {
     for (let k = 0; k < 60; k++) {
       // Ways past a ball of 108 mm, k mm off its middle: the least value is at the nearest place to it.
       const off = 60 + k;
-      const least = body.leastAlong(-118, off, 0, 1, 0, 0, Infinity, -Infinity, 0.5);
+      const least = body.leastAlong(-118, off, 0, 1, 0, 0, Infinity, -Infinity);
       if (off - 108 > 4) continue;
       expect(Math.abs(Math.max(least, -12) - Math.max(off - 108, -12))).toBeLessThan(0.5);
     }
+  });
+
+  it("meets the least value there is between the nodes: no place of a finely walked way is lower", () => {
+    // Hills and hollows no steeper than a millimetre a millimetre, over several bricks.
+    const grid = gridFromActive([0, 0, 0], 5, [4, 4, 4], new Uint8Array(64).fill(1));
+    const lastMm = 155;
+    const place = new Float64Array(3);
+    const phi = Float32Array.from({ length: nodeCount(grid) }, (_, n) => {
+      nodePoint(grid, n, place, 0);
+      const [x, y, z] = place;
+      return 6 * Math.sin(x / 23 + y / 31) + 5 * Math.cos(y / 19 - z / 27) + 4 * Math.sin(z / 17 + x / 29) + 3;
+    });
+    const body = new Body(bodyOf(grid, phi, 1e6, null, ctx.team));
+    const inside = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 1, max: lastMm - 1, noNaN: true })));
+    fc.assert(
+      fc.property(inside, rotations, ([x, y, z], angles) => {
+        const [dx, dy, dz] = turnedDirection(rotation(angles), [0, 0, 1]);
+        const from = body.at(x, y, z);
+        let lowest = from;
+        for (let s = 0; s < 280; s += 0.05) {
+          const at = [x + s * dx, y + s * dy, z + s * dz];
+          if (at.some((mm) => mm < 0 || mm > lastMm)) break;
+          lowest = Math.min(lowest, body.at(at[0], at[1], at[2]));
+        }
+        const least = body.leastAlong(x, y, z, dx, dy, dz, from, -Infinity);
+        expect(least).toBeLessThanOrEqual(lowest + 1e-6);
+        expect(least).toBeGreaterThan(lowest - 0.03);
+      }),
+      { numRuns: 300, seed: 5 },
+    );
   });
 });

@@ -13,9 +13,6 @@ import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import type { Direction } from "../space/directions.ts";
 import { Body, type BodyData } from "./body.ts";
 
-/** Depths are met at least this often along a way, mm: a bite is told to half of it. */
-const LEAST_STEP_MM = 0.5;
-
 export interface BiteRequest {
   readonly body: BodyData;
   /** Places of inner faces, xyz, mm. */
@@ -42,7 +39,7 @@ export const biteKernel: Kernel<BiteShare> = {
     for (let p = from; p < to; p++) {
       const [dx, dy, dz] = pulls[section[p]];
       const [x, y, z] = [points[3 * p], points[3 * p + 1], points[3 * p + 2]];
-      const found = -body.leastAlong(x, y, z, dx, dy, dz, -fineMm, -Infinity, LEAST_STEP_MM);
+      const found = -body.leastAlong(x, y, z, dx, dy, dz, -fineMm, -Infinity);
       biteMm[p] = found > fineMm ? found : 0;
     }
   },

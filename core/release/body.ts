@@ -3,12 +3,13 @@
  *
  * The field is a signed distance, or a lower bound of one, that changes by no more than a millimetre a millimetre. A
  * step along a way may therefore be as long as the field there is above what is looked for (sphere tracing: Hart 1996;
- * the search for the least value of such a function: Piyavskii 1972, Shubert 1972). Bricks that hold no nodes are
- * passed over by how many bricks away the nearest one with nodes is.
+ * the search for the least value of such a function: Piyavskii 1972, Shubert 1972). Near it the way is followed from cell to
+ * cell of the grid: between eight nodes the field along a straight way is a cubic, whose least value is exact (Parker and
+ * others 1998). Bricks that hold no nodes are passed over by how many bricks away the nearest one with nodes is.
  *
  * Space of the caller: mm, z up; the board, where there is one, is the plane z = boardMm and ends every way downwards.
  */
-import { acrossBricks, BRICK, BRICK_NODES, type BrickGrid, NO_BRICK, sampleAt } from "../field/grid.ts";
+import { BRICK, BRICK_NODES, type BrickGrid, cornersAcross, NO_BRICK, sampleAt } from "../field/grid.ts";
 import type { Team } from "../job/team.ts";
 
 /** What a body is made of, as plain data for other threads. */
@@ -66,8 +67,10 @@ function bricksAway({ bricks: [nx, ny, nz], slotOf }: BrickGrid, team: Team): Ui
   return away;
 }
 
-/** Steps no shorter than this share of a grid step: the least value on a way is met to half of it. */
-const LEAST_STEP = 0.25;
+/** So far over the least value, as a share of a grid step, it is quicker to step on than to look into a cell. */
+const STEPS_ON = 1;
+/** Beyond the face of a cell, mm: the next place is surely in the next one. */
+const OVER_CELL_MM = 1e-6;
 /** Beyond the face of a brick, mm: the next place is surely in the next one. */
 const OVER_MM = 1e-3;
 
@@ -76,6 +79,8 @@ export class Body {
   private readonly low: readonly number[];
   private readonly perBrick: number;
   private readonly brickMm: number;
+  /** The field at the corners of a cell, x fastest. */
+  private readonly corners = new Float64Array(8);
 
   constructor(readonly data: BodyData) {
     this.low = data.grid.originMm;
@@ -117,8 +122,7 @@ export class Body {
    * The least value of the field on the way from a place along a direction.
    * @param from no less than the field at the place, mm: what is known of the least value beforehand
    * @param enough values no greater than this are not told apart, mm
-   * @param leastStep steps are no shorter, mm
-   * @returns the least value, mm, to half of the least step
+   * @returns the least value of the field as it is between its nodes, mm
    */
   leastAlong(
     x: number,
@@ -129,7 +133,6 @@ export class Body {
     dz: number,
     from: number,
     enough: number,
-    leastStep = LEAST_STEP * this.data.grid.stepMm,
   ): number {
     const { grid, phi, capMm, boardMm, away } = this.data;
     const { low, brickMm } = this;
@@ -167,33 +170,73 @@ export class Body {
         s += Math.min(tx, ty, tz) + OVER_MM;
         continue;
       }
-      let f: number;
       const n = slot * BRICK_NODES + (i & 7) + BRICK * (j & 7) + BRICK * BRICK * (k & 7);
-      if ((i & 7) < 7 && (j & 7) < 7 && (k & 7) < 7) {
-        const u = px - i;
-        const v = py - j;
-        const w = pz - k;
-        const a = phi[n] + (phi[n + 1] - phi[n]) * u;
-        const b = phi[n + 8] + (phi[n + 9] - phi[n + 8]) * u;
-        const c = phi[n + 64] + (phi[n + 65] - phi[n + 64]) * u;
-        const d = phi[n + 72] + (phi[n + 73] - phi[n + 72]) * u;
-        const front = a + (b - a) * v;
-        f = front + (c + (d - c) * v - front) * w;
-      } else {
-        // Far off the body, the nearest node that is at hand bounds the field well enough to go on.
-        const u = px - i;
-        const v = py - j;
-        const w = pz - k;
-        const bound = phi[n] - grid.stepMm * Math.sqrt(u * u + v * v + w * w);
-        if (bound > least + 4 * grid.stepMm) f = bound;
-        else f = acrossBricks(grid, phi, i, j, k, u, v, w, capMm);
+      const u = px - i;
+      const v = py - j;
+      const w = pz - k;
+      // Far off the body, the nearest node that is at hand bounds the field well enough to go on.
+      const bound = phi[n] - grid.stepMm * Math.sqrt(u * u + v * v + w * w);
+      if (bound > least + 4 * grid.stepMm) {
+        s += bound - least;
+        continue;
       }
-      if (f < least) {
-        least = f;
+      const c = this.corners;
+      if ((i & 7) < 7 && (j & 7) < 7 && (k & 7) < 7) {
+        c[0] = phi[n];
+        c[1] = phi[n + 1];
+        c[2] = phi[n + 8];
+        c[3] = phi[n + 9];
+        c[4] = phi[n + 64];
+        c[5] = phi[n + 65];
+        c[6] = phi[n + 72];
+        c[7] = phi[n + 73];
+      } else if (!cornersAcross(grid, phi, i, j, k, c)) {
+        least = Math.min(least, capMm);
+        s += Math.max(capMm - least, OVER_MM, grid.stepMm / 4);
+        continue;
+      }
+      // The field at shares u, v, w of the cell is a sum of products of them with these.
+      const [fx, fy, fz] = [c[1] - c[0], c[2] - c[0], c[4] - c[0]];
+      const fxy = c[3] - c[2] - fx;
+      const fxz = c[5] - c[4] - fx;
+      const fyz = c[6] - c[4] - fy;
+      const fxyz = c[7] - c[6] - c[5] + c[4] - fxy;
+      const f = c[0] + u * (fx + v * fxy) + v * (fy + w * fyz) + w * (fz + u * (fxz + v * fxyz));
+      if (f < least) least = f;
+      if (least <= enough) break;
+      if (f - least > STEPS_ON * grid.stepMm) {
+        s += f - least;
+        continue;
+      }
+      const tx = ex > 0 ? (1 - u) / ex : ex < 0 ? -u / ex : Infinity;
+      const ty = ey > 0 ? (1 - v) / ey : ey < 0 ? -v / ey : Infinity;
+      const tz = ez > 0 ? (1 - w) / ez : ez < 0 ? -w / ez : Infinity;
+      const out = Math.min(tx, ty, tz);
+      // No value in a cell is less than at all of its corners.
+      const low = Math.min(c[0], c[1], c[2], c[3], c[4], c[5], c[6], c[7]);
+      if (low < least) {
+        const k1 =
+          ex * (fx + v * fxy + w * (fxz + v * fxyz)) +
+          ey * (fy + u * fxy + w * (fyz + u * fxyz)) +
+          ez * (fz + u * fxz + v * (fyz + u * fxyz));
+        const k2 = ex * ey * (fxy + w * fxyz) + ey * ez * (fyz + u * fxyz) + ex * ez * (fxz + v * fxyz);
+        const k3 = ex * ey * ez * fxyz;
+        least = Math.min(least, leastOfCubic(f, k1, k2, k3, Math.min(out, endMm - s)));
         if (least <= enough) break;
       }
-      s += Math.max(f - least, leastStep);
+      s += out + OVER_CELL_MM;
     }
     return least;
   }
+}
+
+/** The least value of f + k1 t + k2 t^2 + k3 t^3 from t = 0 to `end`. */
+function leastOfCubic(f: number, k1: number, k2: number, k3: number, end: number): number {
+  const least = Math.min(f, f + end * (k1 + end * (k2 + end * k3)));
+  const inner = k2 * k2 - 3 * k3 * k1;
+  if (inner <= 0) return least;
+  // The one of the two places of no slope where the curve is hollow, without a difference of what is nearly equal.
+  const root = Math.sqrt(inner);
+  const at = k2 >= 0 ? -k1 / (k2 + root) : (root - k2) / (3 * k3);
+  return at > 0 && at < end ? Math.min(least, f + at * (k1 + at * (k2 + at * k3))) : least;
 }
