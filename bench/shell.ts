@@ -25,7 +25,7 @@ export async function benchShell(ctx: JobContext, report: (row: PartingRow) => v
   };
   const { mesh } = repairScan(makeLamplighter(), ctx);
   const result = new PlanEngine(mesh).run(document, TYPICAL_RATES, STEP_MM, ctx);
-  const reads = { flangeMm: 25, shellMm: 20, settled: true };
+  const reads = { flangeMm: 25, shellMm: 20, flangesReachMm: 50, settled: true };
   const grounds = await timed("what walls stand on", `${Math.round(result.parting.partingLengthMm)} mm of line`, () =>
     wallsStage.make(reads, result as never, ctx),
   );

@@ -42,7 +42,7 @@ export async function builtSections(
   { ids = [], name = "" }: SectionLabels = {},
 ): Promise<BuiltSection[]> {
   const { body, cells, cellOf, sections } = parting;
-  const { shell, seat, brief } = document;
+  const { shell, seat } = document;
   const clearOf = (s: number) => [
     ...walls.filter(({ wall }) => wall.sections.includes(s + 1)).map(({ wall }) => wall.foot),
     ...spans.ribs.filter(({ section }) => section === s + 1).map(({ points }) => points),
@@ -73,19 +73,29 @@ export async function builtSections(
     },
     ctx,
   );
-  return solids.map((solid, s): BuiltSection => {
-    const { wetGPerCm3, dryGPerCm3 } = shellDensities(layups[s]);
-    const { shellMm, flangeMm } = thicknesses[s];
-    const coresMm = spans.ribs
-      .filter(({ section }) => section === s + 1)
-      .flatMap((rib) => standingRib(rib, flangeMm, ribShapes[s]) ?? [])
-      .reduce((sum, rib) => sum + coreLengthMm(rib, shellMm), 0);
-    const laidMm3 = solid.volumeMm3 - coresMm * ribShapes[s].coreMm2;
-    const coresG = coresMm * ribShapes[s].coreGPerMm;
-    const massWetG = (laidMm3 / MM3_PER_CM3) * wetGPerCm3 + coresG;
-    const massDryG = (laidMm3 / MM3_PER_CM3) * dryGPerCm3 + coresG;
-    return { ...solid, laidMm3, massWetG, massDryG, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };
-  });
+  return solids.map((solid) => weighed(solid, spans, document, ids));
+}
+
+/** A section's body with what it weighs and who lifts it. @param ids of the sections, in their order */
+export function weighed(
+  solid: SectionSolid,
+  { ribs }: Pick<PlanResult["spans"], "ribs">,
+  { shell, brief }: PlanDocument,
+  ids: readonly string[],
+): BuiltSection {
+  const layup = layupFor(shell, ids[solid.number - 1]);
+  const { wetGPerCm3, dryGPerCm3 } = shellDensities(layup);
+  const { shellMm, flangeMm } = shellThicknesses(layup);
+  const shape = ribShape(shell.ribs, layup);
+  const coresMm = ribs
+    .filter(({ section }) => section === solid.number)
+    .flatMap((rib) => standingRib(rib, flangeMm, shape) ?? [])
+    .reduce((sum, rib) => sum + coreLengthMm(rib, shellMm), 0);
+  const laidMm3 = solid.volumeMm3 - coresMm * shape.coreMm2;
+  const coresG = coresMm * shape.coreGPerMm;
+  const massWetG = (laidMm3 / MM3_PER_CM3) * wetGPerCm3 + coresG;
+  const massDryG = (laidMm3 / MM3_PER_CM3) * dryGPerCm3 + coresG;
+  return { ...solid, laidMm3, massWetG, massDryG, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };
 }
 
 /** How high the foot stands where it meets the shell, mm. */

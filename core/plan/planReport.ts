@@ -5,7 +5,6 @@ import type { Wetted } from "../casting/wetted.ts";
 import type { JacketKey } from "../keys/jacketKeys.ts";
 import { materialName } from "../materials/catalogue.ts";
 import type { Leaving, PullRange } from "../parting/search/pullRange.ts";
-import type { Clash } from "../solids/asBuilt.ts";
 import type { Rates } from "../takeoff/rates.ts";
 import type { ComparedPlan } from "./advice/offers.ts";
 import { builtFootprint } from "./builtFoot.ts";
@@ -19,6 +18,7 @@ import { figuresAtRates } from "./results/atRates.ts";
 import { type PlanIds, told, weighedAs } from "./results/figures.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
+import type { SectionsAsBuilt } from "./sectionsAsBuilt.ts";
 
 /** What the command line adds to a report. */
 export interface ReportExtras {
@@ -34,18 +34,18 @@ export interface ReportExtras {
   /** What single decisions go by. */
   readonly ids?: PlanIds;
   /** The sections as solids, where they were made. */
-  readonly solids?: readonly BuiltSection[];
-  /** Those of them that do not pass each other. */
-  readonly clashes?: readonly Clash[];
+  readonly built?: SectionsAsBuilt;
 }
 
+const NO_SOLIDS: SectionsAsBuilt = { sections: [], clashes: [], reliefs: [] };
 const NO_IDS: PlanIds = { sections: [], lines: [] };
 
 export function planReport(
   result: PlanResult,
   timings: ReportTimings,
-  { rates, document, plans = [], ranges = [], walls, solids = [], clashes = [], keys = [], ids = NO_IDS }: ReportExtras,
+  { rates, document, plans = [], ranges = [], walls, built = NO_SOLIDS, keys = [], ids = NO_IDS }: ReportExtras,
 ) {
+  const { sections: solids, clashes, reliefs } = built;
   const geometry = geometryReport(result, timings);
   const { takeoff, cutOff, warnings } = figuresAtRates(told({ report: geometry, ids }), document, rates, {
     ...fixingsFrom({ jacket: result.parting.filled, cavity: result.cavity }, document, walls ?? [], keys.length),
@@ -61,7 +61,8 @@ export function planReport(
       shellMassG: takeoff.sectionMassesG[k],
       range: ranges[k] ? rangeReport(ranges[k]) : null,
       ...(solids[k] ? solidReport(solids[k]) : {}),
-      ...(solids[k] ? { clashes: clashes.filter((clash) => clash.section === k + 1) } : {}),
+      ...(solids[k] ? { clashes: clashes.filter(({ section: own }) => own === k + 1) } : {}),
+      ...(solids[k] ? { reliefs: reliefs.filter(({ section: own }) => own === k + 1) } : {}),
     })),
     walls: walls ? wallReport(walls) : [],
     bolts: walls ? boltReport(walls) : [],

@@ -122,6 +122,7 @@ export class Body {
    * The least value of the field on the way from a place along a direction.
    * @param from no less than the field at the place, mm: what is known of the least value beforehand
    * @param enough values no greater than this are not told apart, mm
+   * @param farMm the way is followed so far, mm
    * @returns the least value of the field as it is between its nodes, mm
    */
   leastAlong(
@@ -133,6 +134,7 @@ export class Body {
     dz: number,
     from: number,
     enough: number,
+    farMm = Infinity,
   ): number {
     const { grid, phi, capMm, boardMm, away } = this.data;
     const { low, brickMm } = this;
@@ -142,7 +144,7 @@ export class Body {
     // All the way in steps of the grid from its first node: what is sampled most in a plan is sampled here.
     const [gx, gy, gz] = [(x - low[0]) * perStep, (y - low[1]) * perStep, (z - low[2]) * perStep];
     const [ex, ey, ez] = [dx * perStep, dy * perStep, dz * perStep];
-    const endMm = boardMm !== null && dz < 0 ? (boardMm - z) / dz : Infinity;
+    const endMm = Math.min(farMm, boardMm !== null && dz < 0 ? (boardMm - z) / dz : Infinity);
     let least = from;
     for (let s = 0; s < endMm; ) {
       const px = gx + s * ex;

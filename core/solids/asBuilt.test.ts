@@ -1,10 +1,14 @@
 import { describe, expect, it } from "vitest";
+import { distanceField } from "../field/distance.ts";
 import { plainContext as ctx } from "../job/context.ts";
-import type { TriangleMesh } from "../mesh/mesh.ts";
+import { adjacencyOf } from "../mesh/adjacency.ts";
+import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
+import { Body, bodyOf as fieldBody } from "../release/body.ts";
 import type { Direction } from "../space/directions.ts";
 import { box, moved } from "../testing/shapes.ts";
 import { clashesAsBuilt, TRIMMED_MM } from "./asBuilt.ts";
 import { meshOf, withSolids } from "./kernel.ts";
+import { type Relief, type ReliefRequest, relieved } from "./relief.ts";
 
 const FLANGE_MM = 20;
 const leaving = (mesh: TriangleMesh, pull: Direction, travelMm = 200) => ({
@@ -55,6 +59,61 @@ describe("two sections that leave one after the other", () => {
     expect(clashesAsBuilt([leaving(low, [-1, 0, 0]), leaving(under, [1, 0, 0])], 4, ctx)).toEqual([]);
     // So it does where it is clear before it comes there.
     expect(clashesAsBuilt([leaving(low, [-1, 0, 0]), leaving(under, [0, 0, 1], 50)], 4, ctx)).toEqual([]);
+  });
+
+  /** The upper edge of a shell of 40 mm on its jacket at the left passes under a ledge of 24 mm that reaches 20 mm over it. */
+  async function passedUnder(shellMm: number, areaMm2 = 20_000, isFastened: ReliefRequest["isFastened"] = () => false) {
+    const low = await bodyOf([120, 0, 0, 60, 100, 150], [100, 0, 126, 80, 100, 24]);
+    const high = await bodyOf([80, 0, 0, 39.96, 100, 60]);
+    const solids = [leaving(low, [1, 0, 0]), leaving(high, [0, 0, 1])];
+    const around = distanceField(
+      moved(box(80, 200, 400), 40, 50, 60),
+      { stepMm: 5, reachMm: 60, exactBandsMm: [[-10, 60]] },
+      ctx,
+    );
+    const jacket = new Body(fieldBody(around.grid, around.distanceMm, 60, null, ctx.team));
+    const found: { mesh: TriangleMesh; relief: Relief }[] = [];
+    const clashes = await withSolids((bodies) =>
+      clashesAsBuilt(solids, 5, ctx, (met) => {
+        const less = relieved(
+          bodies,
+          met,
+          { jacket, shellsMm: [shellMm, shellMm], areasMm2: [areaMm2, areaMm2], isFastened },
+          ctx,
+        );
+        if (less) found.push(less);
+        return less ? less.mesh : null;
+      }),
+    );
+    return { clashes, found };
+  }
+
+  it("pass where the one that leaves is laid thinner by what would run into the other", async () => {
+    const { clashes, found } = await passedUnder(40);
+    expect(clashes).toEqual([]);
+    expect(found).toHaveLength(1);
+    const [{ mesh, relief }] = found;
+    expect([relief.section, relief.other]).toEqual([2, 1]);
+    // Half of its 40 mm are under the ledge, but for what is trimmed; nothing ends up deeper than half of the ledge's 24 mm.
+    expect(Math.abs((relief.leftMm ?? 0) - 20)).toBeLessThan(2);
+    expect(Math.abs(relief.biteMm - 12)).toBeLessThan(1);
+    const { volumeMm3 } = areaAndVolume(mesh);
+    expect(volumeMm3 / (20 * 100 * 60)).toBeGreaterThan(1);
+    expect(volumeMm3 / (20 * 100 * 60)).toBeLessThan(1.15);
+    expect(adjacencyOf(mesh).openEdges).toBe(0);
+  });
+
+  it("pass with less of a shell than is enough where hardly any of it is concerned", async () => {
+    const { clashes, found } = await passedUnder(70, 1e6);
+    expect(clashes).toEqual([]);
+    expect(found[0].relief.leftMm).toBeLessThan(70 / 3);
+  });
+
+  it("clash still where too little of the shell would stay, or a bolt is there", async () => {
+    for (const { clashes, found } of [await passedUnder(70), await passedUnder(40, 20_000, () => true)]) {
+      expect(found).toEqual([]);
+      expect(clashes.map(({ section, other }) => [section, other])).toEqual([[2, 1]]);
+    }
   });
 
   it.each([

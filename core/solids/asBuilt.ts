@@ -10,7 +10,7 @@
 import { distanceField } from "../field/distance.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import { Body, type BodyData, bodyOf } from "../release/body.ts";
+import { Body, bodyOf } from "../release/body.ts";
 import { type Direction, dot } from "../space/directions.ts";
 
 export interface LeavingSolid {
@@ -40,60 +40,145 @@ export const TRIMMED_MM = 3;
 /** So many corners of a section are followed at most, and so many places on its faces, evenly by their area. */
 const CORNERS = 12_000;
 const FACE_PLACES = 12_000;
-/** The shortest step on their way, mm. */
-const LEAST_STEP_MM = 0.5;
+/** The way of the deepest place is told to this, mm. */
+const MOVED_STEP_MM = 0.25;
 /** The field of a section reaches so many steps, and its steps are no longer than this share of its flanges' thickness. */
 const REACH_STEPS = 3;
 const STEP_SHARE = 1 / 4;
 
+/** One place where a section meets another as it is built. */
+export interface Met extends Meeting {
+  /** Their numbers. */
+  readonly section: number;
+  readonly other: number;
+  readonly leaving: LeavingSolid;
+  /** The one in its way, as a body. */
+  readonly body: Body;
+}
+
 /**
  * @param solids of the sections in the order they are built: the last one leaves first
+ * @param relieve gives a section that meets another at a place less of a body, or none where it stays as it is
  * @returns every pair that clashes, at its deepest
  */
-export function clashesAsBuilt(solids: readonly LeavingSolid[], stepMm: number, ctx: JobContext): Clash[] {
+export function clashesAsBuilt(
+  solids: readonly LeavingSolid[],
+  stepMm: number,
+  ctx: JobContext,
+  relieve: (met: Met) => TriangleMesh | null = () => null,
+): Clash[] {
+  const now = [...solids];
   const clashes: Clash[] = [];
-  for (let other = 0; other + 1 < solids.length; other++) {
+  for (let other = 0; other + 1 < now.length; other++) {
     ctx.checkCancelled();
-    const body = new Body(fieldOf(solids[other], stepMm, ctx));
-    for (let s = other + 1; s < solids.length; s++) {
-      const deepest = deepestOf(solids[s], body);
-      if (deepest.biteMm > TRIMMED_MM) clashes.push({ section: s + 1, other: other + 1, ...deepest });
+    const body = solidAsBody(now[other], stepMm, ctx);
+    for (let s = other + 1; s < now.length; s++) {
+      let met = meetings(now[s], body);
+      const before = now[s];
+      for (const place of met) {
+        const less = relieve({ ...place, section: s + 1, other: other + 1, leaving: now[s], body });
+        if (less) now[s] = { ...now[s], mesh: less };
+      }
+      if (now[s] !== before) met = meetings(now[s], body);
+      if (met.length > 0) clashes.push({ section: s + 1, other: other + 1, ...together(met) });
     }
   }
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
 }
 
-function fieldOf({ mesh, flangeMm }: LeavingSolid, coarsestMm: number, ctx: JobContext): BodyData {
+/** Of all places where two sections meet the deepest, and how much they are together. */
+function together(met: readonly Meeting[]): Meeting["deepest"] {
+  const [first] = [...met].sort((a, b) => b.deepest.biteMm - a.deepest.biteMm);
+  return { ...first.deepest, areaMm2: met.reduce((sum, { deepest }) => sum + deepest.areaMm2, 0) };
+}
+
+/** A section as a body that ways past it are followed through. @param coarsestMm step of its field at most */
+function solidAsBody({ mesh, flangeMm }: LeavingSolid, coarsestMm: number, ctx: JobContext): Body {
   const stepMm = Math.min(coarsestMm, STEP_SHARE * flangeMm);
   const reachMm = REACH_STEPS * stepMm;
   const { grid, distanceMm } = distanceField(mesh, { stepMm, reachMm, exactBandsMm: [] }, ctx);
-  return bodyOf(grid, distanceMm, reachMm, null, ctx.team);
+  return new Body(bodyOf(grid, distanceMm, reachMm, null, ctx.team));
 }
 
-function deepestOf({ mesh, pull, travelMm }: LeavingSolid, body: Body): Omit<Clash, "section" | "other"> {
+/** A place where a section meets another on its way out. */
+export interface Meeting {
+  readonly deepest: Omit<Clash, "section" | "other">;
+  /** All of it that runs in deeper than is trimmed lies between these corners, xyz, mm. */
+  readonly low: readonly [number, number, number];
+  readonly high: readonly [number, number, number];
+}
+
+/** What runs in farther apart than one or two cubes of this side is another place, mm. */
+const CUBE_MM = 40;
+
+/** All places where a section runs into a body deeper than is trimmed. */
+function meetings({ mesh, pull, travelMm }: LeavingSolid, body: Body): Meeting[] {
   const { places: p, frontMm2 } = placesOn(mesh, pull);
   const [dx, dy, dz] = pull;
-  let deepest: Omit<Clash, "section" | "other"> = { biteMm: 0, at: [0, 0, 0], movedMm: 0, areaMm2: 0 };
-  let areaMm2 = 0;
+  const deep: Deep[] = [];
   for (let k = 0; k < p.length; k += 3) {
-    const [x, y, z] = [p[k], p[k + 1], p[k + 2]];
-    let own = TRIMMED_MM;
-    for (let s = LEAST_STEP_MM; s <= travelMm; ) {
-      const [px, py, pz] = [x + s * dx, y + s * dy, z + s * dz];
-      const empty = body.emptyMm(px, py, pz, dx, dy, dz);
-      if (empty === Infinity) break;
-      if (empty > 0) {
-        s += empty;
-        continue;
-      }
-      const f = body.at(px, py, pz);
-      if (-f > own) own = -f;
-      if (-f > deepest.biteMm) deepest = { biteMm: -f, at: [x, y, z], movedMm: s, areaMm2: 0 };
-      s += Math.max(f + own, LEAST_STEP_MM);
-    }
-    if (own > TRIMMED_MM) areaMm2 += frontMm2[k / 3];
+    const biteMm = -body.leastAlong(p[k], p[k + 1], p[k + 2], dx, dy, dz, -TRIMMED_MM, -Infinity, travelMm);
+    if (biteMm > TRIMMED_MM) deep.push({ at: [p[k], p[k + 1], p[k + 2]], biteMm, areaMm2: frontMm2[k / 3] });
   }
-  return { ...deepest, areaMm2 };
+  return groupsOf(deep).map((group): Meeting => {
+    const deepest = group.reduce((most, each) => (each.biteMm > most.biteMm ? each : most));
+    const { at, biteMm } = deepest;
+    const areaMm2 = group.reduce((sum, each) => sum + each.areaMm2, 0);
+    const corner = (most: typeof Math.min) =>
+      [0, 1, 2].map((a) => group.reduce((mm, each) => most(mm, each.at[a]), at[a])) as [number, number, number];
+    return {
+      deepest: { biteMm, at, movedMm: movedTo(at, pull, travelMm, body), areaMm2 },
+      low: corner(Math.min),
+      high: corner(Math.max),
+    };
+  });
+}
+
+/** A place of a section that runs in deeper than is trimmed. */
+interface Deep {
+  readonly at: readonly [number, number, number];
+  readonly biteMm: number;
+  readonly areaMm2: number;
+}
+
+/** Places in groups that hang together by the cubes they lie in, a cube's neighbours in all directions included. */
+function groupsOf(deep: readonly Deep[]): Deep[][] {
+  const cubes = new Map<string, Deep[]>();
+  const cubeOf = ({ at }: Deep) => at.map((mm) => Math.floor(mm / CUBE_MM));
+  for (const each of deep) {
+    const key = cubeOf(each).join();
+    cubes.set(key, [...(cubes.get(key) ?? []), each]);
+  }
+  const groups: Deep[][] = [];
+  for (const first of cubes.keys()) {
+    const group: Deep[] = [];
+    const open = [first];
+    for (let key = open.pop(); key !== undefined; key = open.pop()) {
+      const own = cubes.get(key);
+      if (!own) continue;
+      cubes.delete(key);
+      group.push(...own);
+      const [x, y, z] = key.split(",").map(Number);
+      for (let n = 0; n < 27; n++)
+        open.push([x + (n % 3) - 1, y + (Math.floor(n / 3) % 3) - 1, z + Math.floor(n / 9) - 1].join());
+    }
+    if (group.length > 0) groups.push(group);
+  }
+  return groups;
+}
+
+/** How far a place has moved where it is deepest in a body, mm. */
+function movedTo([x, y, z]: readonly number[], [dx, dy, dz]: Direction, travelMm: number, body: Body): number {
+  let [least, moved] = [Infinity, 0];
+  for (let s = 0; s <= travelMm; ) {
+    const [px, py, pz] = [x + s * dx, y + s * dy, z + s * dz];
+    const empty = body.emptyMm(px, py, pz, dx, dy, dz);
+    if (empty === Infinity) break;
+    const f = empty > 0 ? Infinity : body.at(px, py, pz);
+    if (f < least) [least, moved] = [f, s];
+    s += Math.max(empty, MOVED_STEP_MM);
+  }
+  return moved;
 }
 
 interface Places {

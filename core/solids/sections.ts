@@ -70,7 +70,7 @@ const SIMPLER_MM = 0.3;
 /** Corners nearer to each other than this are one: bodies cut many times hold slivers that no file of floats keeps apart, mm. */
 const TIDY_MM = 0.005;
 /** Scraps smaller than this are knocked off by hand, mm3. */
-const SCRAP_MM3 = 20_000;
+export const SCRAP_MM3 = 20_000;
 /** Two bodies that meet are kept so far apart, mm: nothing overlaps. */
 const KERF_MM = 0.02;
 
@@ -267,7 +267,7 @@ function isStraight(all: readonly Xyz[][], from: number, to: number): boolean {
 }
 
 /** Volume, centre of mass and size of a closed mesh. */
-function figuresOf(mesh: TriangleMesh): Omit<SectionSolid, "number" | "pieces"> {
+export function figuresOf(mesh: TriangleMesh): Omit<SectionSolid, "number" | "pieces"> {
   return { mesh, volumeMm3: areaAndVolume(mesh).volumeMm3, centreMm: centreOf(mesh), sizeMm: smallestBox(mesh) };
 }
 

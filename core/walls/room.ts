@@ -8,7 +8,7 @@ import type { JobContext } from "../job/context.ts";
 import { measureBites } from "../release/bite.ts";
 import { Body } from "../release/body.ts";
 import { alongAt, leftOf } from "./lean.ts";
-import { PAST_RULINGS, roomPastOthers } from "./pastOthers.ts";
+import { narrowPastOthers } from "./pastOthers.ts";
 import { type Draft, type GroundRequest, MOST_WIDTH_MM, ROOM_LIMITS, type RoomLimit } from "./wallGround.ts";
 
 export interface Room {
@@ -38,7 +38,7 @@ const FACE_MM = 0.5;
 const IN_SHELL_MM = 2;
 
 export function roomsOf(drafts: readonly Draft[], request: GroundRequest, ctx: JobContext): Room[] {
-  const { nearest, boardMm } = request;
+  const { nearest, boardMm, others, sections, flangeMm } = request;
   const rooms = drafts.map(({ line, foot, out }): Room => {
     const count = foot.length / 3;
     const roomMm = new Float64Array(count);
@@ -62,31 +62,13 @@ export function roomsOf(drafts: readonly Draft[], request: GroundRequest, ctx: J
     return { roomMm, limit };
   });
   narrowToLeave(drafts, rooms, request, ctx);
-  narrowPastOthers(drafts, rooms, request, ctx);
-  return rooms;
-}
-
-/** Narrows the rooms to what passes the sections that are still there. Changes the rooms. */
-function narrowPastOthers(
-  drafts: readonly Draft[],
-  rooms: readonly Room[],
-  { others, sections, flangeMm, boardMm }: GroundRequest,
-  ctx: JobContext,
-): void {
-  if (!others) return;
-  drafts.forEach((draft, wall) => {
-    ctx.checkCancelled();
-    const { roomMm, limit } = rooms[wall];
-    const past = roomPastOthers(draft, roomMm, { ...others, sections, flangeMm, boardMm });
-    past.forEach((mm, n) => {
-      const k = n * PAST_RULINGS;
-      for (let near = Math.max(0, k - PAST_RULINGS + 1); near < Math.min(roomMm.length, k + PAST_RULINGS); near++) {
-        if (roomMm[near] <= mm) continue;
-        roomMm[near] = mm;
-        limit[near] = ROOM_LIMITS.indexOf("sections");
-      }
+  if (others) {
+    const roomsMm = rooms.map(({ roomMm }) => roomMm);
+    narrowPastOthers(drafts, roomsMm, { ...others, sections, flangeMm, boardMm }, (wall, k) => {
+      rooms[wall].limit[k] = ROOM_LIMITS.indexOf("sections");
     });
-  });
+  }
+  return rooms;
 }
 
 function boardRoom(foot: Float64Array, out: Float64Array, k: number, boardMm: number | null): number {

@@ -63,7 +63,11 @@ export interface GroundRequest {
     readonly cells: CellsData;
     /** The cell of each section, in the order they are built. */
     readonly cellOf: readonly number[];
+    /** Each section's part of the jacket, in the same order. */
+    readonly skins: readonly TriangleMesh[];
     readonly shellMm: number;
+    /** How far flanges reach where there is room, mm: what others must pass. */
+    readonly flangesReachMm: number;
   } | null;
 }
 

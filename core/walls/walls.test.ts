@@ -293,7 +293,13 @@ describe("parting walls", () => {
         return own === s ? 30 : -30;
       }),
     );
-    const others = { cells: Cells.of(nearest, potentials).data, cellOf: [0, 1, 2], shellMm: 20 };
+    const others = {
+      cells: Cells.of(nearest, potentials).data,
+      cellOf: [0, 1, 2],
+      skins: [],
+      shellMm: 20,
+      flangesReachMm: 60,
+    };
     const [free] = grounds(piece, [line], { pulls });
     const [ground] = grounds(piece, [line], { pulls, others });
     const middle = Math.floor(free.roomMm.length / 2);

@@ -10,15 +10,14 @@ import { boxSize, meshBox } from "../../core/mesh/mesh.ts";
 import { ScanProblem } from "../../core/mesh/problem.ts";
 import { COST_PARTS } from "../../core/parting/search/price.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
-import { builtClashes } from "../../core/plan/builtClashes.ts";
 import { builtKeys } from "../../core/plan/builtKeys.ts";
-import { type BuiltSection, builtSections } from "../../core/plan/builtSections.ts";
 import { builtWalls } from "../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
 import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { identified } from "../../core/plan/results/identified.ts";
+import { type SectionsAsBuilt, sectionsAsBuilt } from "../../core/plan/sectionsAsBuilt.ts";
 import { NotASolid } from "../../core/solids/kernel.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
@@ -128,16 +127,16 @@ async function plan(options: PlanArguments, terminal: Terminal): Promise<void> {
   const { parting, jacket } = result;
   const ground = { ...parting, jacketMm: jacket.thicknessMm };
   const keys = walls ? builtKeys(ground, document) : [];
-  const solids =
+  const built =
     options.exportDir && walls
       ? await solidsOf(terminal, result, document, walls, ctx, {
           ids: ids.sections,
           name: pieceName(options.file),
         })
-      : [];
-  const clashes = solids.length > 0 ? builtClashes(result, document, solids, ids.sections, ctx) : [];
+      : NO_SOLIDS;
+  const solids = built.sections;
   const timings = { readMs: readDone - started, planMs: done - jacketDone, totalMs: performance.now() - started };
-  const report = planReport(result, timings, { document, rates, plans, ranges, walls, solids, clashes, keys, ids });
+  const report = planReport(result, timings, { document, rates, plans, ranges, walls, built, keys, ids });
   if (options.exportDir && walls) {
     const name = pieceName(options.file);
     await exportPlan({ result, document, walls, solids, keys, report, ids, pieceName: name }, options.exportDir);
@@ -153,14 +152,16 @@ function idsOf({ parting }: PlanResult, document: PlanDocument): PlanIds {
   return { lines: known.lines.map(({ id }) => id), sections: known.sections.map(({ id }) => id) };
 }
 
+const NO_SOLIDS: SectionsAsBuilt = { sections: [], clashes: [], reliefs: [] };
+
 /** The sections as solids; none where one of them cannot be made a closed body, which is said. */
-async function solidsOf(terminal: Terminal, ...request: Parameters<typeof builtSections>): Promise<BuiltSection[]> {
+async function solidsOf(terminal: Terminal, ...request: Parameters<typeof sectionsAsBuilt>): Promise<SectionsAsBuilt> {
   try {
-    return await builtSections(...request);
+    return await sectionsAsBuilt(...request);
   } catch (error) {
     if (!(error instanceof NotASolid)) throw error;
     terminal.err(`The sections could not be made solid: ${error.message} Try another --step-mm.\n`);
-    return [];
+    return NO_SOLIDS;
   }
 }
 

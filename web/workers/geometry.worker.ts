@@ -14,17 +14,15 @@ import type { Layout } from "../../core/parting/layout/layout.ts";
 import type { PullRange } from "../../core/parting/search/pullRange.ts";
 import type { ComparedPlan } from "../../core/plan/advice/offers.ts";
 import type { Remedy } from "../../core/plan/advice/remedies.ts";
-import { builtClashes } from "../../core/plan/builtClashes.ts";
-import { type BuiltSection, builtSections } from "../../core/plan/builtSections.ts";
 import { builtWalls } from "../../core/plan/builtWalls.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { bundleOf, type PlanBundle, packBundle, RESULTS_VERSION } from "../../core/plan/results/bundle.ts";
 import type { PlanIds } from "../../core/plan/results/figures.ts";
+import { type SectionsAsBuilt, sectionsAsBuilt } from "../../core/plan/sectionsAsBuilt.ts";
 import { resultKeyText } from "../../core/plan/stages/keys.ts";
 import { effortOf, type Fineness, settledStepMm } from "../../core/plan/stages/steps.ts";
-import type { Clash } from "../../core/solids/asBuilt.ts";
 import { NotASolid, provideSolidKernel } from "../../core/solids/kernel.ts";
 import type { Rates } from "../../core/takeoff/rates.ts";
 import { takeoff } from "../../core/takeoff/takeoff.ts";
@@ -90,11 +88,8 @@ const HELPER_LOST =
   "The second thread was lost, most likely for want of memory: this page goes on with one, more slowly. Closing other tabs and opening the piece again may help.";
 
 /** The sections as bodies, whole, and thinned to what the stage shows. */
-export interface ShownSolids {
-  readonly sections: readonly BuiltSection[];
+export interface ShownSolids extends SectionsAsBuilt {
   readonly shown: readonly TriangleMesh[];
-  /** Sections that do not pass each other as they are built. */
-  readonly clashes: readonly Clash[];
 }
 
 /** Triangles of all solids together that the stage shows. */
@@ -365,16 +360,16 @@ class GeometryWorker extends LookUps {
       const result = this.fine.run(document, rates, stepMm, ctx);
       this.last = { madeFrom: this.madeFrom(document, rates), result };
       const walls = builtWalls(result.walls, document, ids.lines);
-      const built = await builtSections(result, document, walls, ctx, { ids: ids.sections, name });
-      const total = built.reduce((sum, { mesh }) => sum + mesh.triangles.length, 0) || 1;
+      const built = await sectionsAsBuilt(result, document, walls, ctx, { ids: ids.sections, name });
+      const total = built.sections.reduce((sum, { mesh }) => sum + mesh.triangles.length, 0) || 1;
       const shown = await thinned(
-        built.map(({ mesh }) => ({
+        built.sections.map(({ mesh }) => ({
           mesh,
           triangles: Math.min(mesh.triangles.length / 3, Math.round((SOLID_TRIANGLES * mesh.triangles.length) / total)),
         })),
         ctx.team,
       );
-      return { sections: built, shown, clashes: builtClashes(result, document, built, ids.sections, ctx) };
+      return { ...built, shown };
     });
   }
 

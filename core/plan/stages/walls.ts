@@ -1,4 +1,5 @@
 /** What the parting walls stand on: leaned, and how far a flange may reach. Of settled plans alone. */
+import { widthFor } from "../../flange/fastenings.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import { thickestOf } from "../../shell/index.ts";
 import { allLayups } from "../../shell/layup.ts";
@@ -12,18 +13,19 @@ export const wallsStage = stage({
   after: ["jacket", "parting"],
   reads: ({ shell }, { effort }) => ({
     ...thickestOf(allLayups(shell)),
+    flangesReachMm: widthFor(shell.flanges, null, thickestOf(allLayups(shell))),
     settled: effort.order,
   }),
   progress: {},
   make: (
-    { flangeMm, shellMm, settled },
+    { flangeMm, shellMm, flangesReachMm, settled },
     { jacket, parting }: { readonly jacket: Jacket; readonly parting: ProvenParting },
     ctx,
   ): WallGround[] => {
     if (!settled) return [];
     const { filled: mesh, filledNearest: nearest, body, lines, sections, giveMm, cells, cellOf } = parting;
     const boardMm = jacket.request.onBoard ? 0 : null;
-    const others = { cells: cells.data, cellOf, shellMm };
+    const others = { cells: cells.data, cellOf, skins: sections.map(({ skin }) => skin), shellMm, flangesReachMm };
     return wallGrounds({ mesh, nearest, body, lines, sections, giveMm, flangeMm, boardMm, others }, ctx);
   },
 });

@@ -288,6 +288,12 @@ export const messages = {
     allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
     clash: (section: Shown, other: Shown, area: Shown, bite: Shown, moved: Shown) =>
       `As it is built, section ${section} runs up to ${bite} into section ${other} after ${moved} of its way: ${area} of it. Lay it thinner there, narrow that flange, or leave out its key.`,
+    reliefs: "So that they do, leave away here what would run into the neighbour; the bodies have it left away:",
+    relief: (section: Shown, other: Shown, area: Shown, bite: Shown, left: Shown | null) =>
+      left === null
+        ? `Section ${section} past ${other}: flange or foot cut back by up to ${bite} over ${area}.`
+        : `Section ${section} past ${other}: up to ${bite} less over ${area}, ${left} of its shell stays.`,
+    nothing: "nothing",
     spot: "a spot",
     lookThere: "Look there",
     glb: "All as GLB",

@@ -8,6 +8,7 @@ import { bundleOf } from "../../../core/plan/results/bundle.ts";
 import { figuresOf } from "../../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../../core/plan/results/identified.ts";
 import { spanLimitMm } from "../../../core/shell/span.ts";
+import type { Relief } from "../../../core/solids/relief.ts";
 import { TYPICAL_RATES } from "../../../core/takeoff/rates.ts";
 import { undo, usePlan } from "../../document/planStore.ts";
 import { SettingsContext } from "../../lib/show.ts";
@@ -145,7 +146,10 @@ describe("the solid sections", () => {
 
   it("are worked out on demand, tell weights and who lifts them, and are out of date after an edit", async () => {
     const sections = [solid(1, "one"), solid(2, "hoist", 2)];
-    planning = { ...planning, solids: async () => ({ ok: true, value: { sections, shown: [], clashes: [] } }) };
+    planning = {
+      ...planning,
+      solids: async () => ({ ok: true, value: { sections, shown: [], clashes: [], reliefs: [] } }),
+    };
     shown();
     await userEvent.click(screen.getByRole("button", { name: "Work them out" }));
     const table = within(await screen.findByTestId("solids"));
@@ -169,9 +173,12 @@ describe("the solid sections", () => {
   it("tell where one does not pass another as they are built, or that all do", async () => {
     const sections = [solid(1, "one"), solid(2, "one")];
     const clash = { section: 2, other: 1, biteMm: 6.4, movedMm: 41, areaMm2: 1200, at: [0, 0, 100] as const };
-    const answer = (clashes: readonly (typeof clash)[]) => async () => ({
-      ...{ ok: true as const, value: { sections, shown: [], clashes } },
-    });
+    const relief: Relief = { section: 2, other: 1, biteMm: 9, areaMm2: 4000, leftMm: 11, at: [0, 0, 60] };
+    const answer =
+      (clashes: readonly (typeof clash)[], reliefs: readonly Relief[] = []) =>
+      async () => ({
+        ...{ ok: true as const, value: { sections, shown: [], clashes, reliefs } },
+      });
     planning = { ...planning, solids: answer([clash]) };
     shown();
     await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
@@ -181,10 +188,16 @@ describe("the solid sections", () => {
     expect(screen.queryByText(/they pass each other/)).toBeNull();
     cleanup();
     useSolids.getState().set({ made: null });
-    planning = { ...planning, solids: answer([]) };
+    planning = { ...planning, solids: answer([], [relief, { ...relief, areaMm2: 20, leftMm: null, at: [9, 0, 60] }]) };
     shown();
     await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
     expect(await screen.findByText(/they pass each other on their way out/)).toBeDefined();
+    // What it takes for them to pass is told, too.
+    const [first, second] = within(screen.getByTestId("reliefs")).getAllByRole("listitem");
+    expect(first.textContent).toMatch(
+      /^Section 2 past 1: up to 9\.0.mm less over 40\.0.cm², 11\.0.mm of its shell stays\./,
+    );
+    expect(second.textContent).toMatch(/^Section 2 past 1: flange or foot cut back by up to 9\.0.mm over a spot\./);
   });
 
   it("say why where they cannot be had", async () => {

@@ -1,5 +1,6 @@
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import type { Clash } from "../../../../core/solids/asBuilt.ts";
+import type { Relief } from "../../../../core/solids/relief.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
 import { madeFrom, solidsFor, useSolids } from "../../../planning/solids.ts";
@@ -39,7 +40,7 @@ export function SolidSections({
       {solids ? (
         <>
           <SolidTable sections={solids.sections} pieceName={pieceName} />
-          <AsBuilt sections={solids.sections.length} clashes={solids.clashes} />
+          <AsBuilt sections={solids.sections.length} clashes={solids.clashes} reliefs={solids.reliefs} />
         </>
       ) : (
         <>
@@ -62,26 +63,57 @@ export function SolidSections({
 /** Less than this is told as a spot, mm2. */
 const SPOT_MM2 = 100;
 
-/** Do they leave as they are built? What runs into another section is told with its place. */
-function AsBuilt({ sections, clashes }: { sections: number; clashes: readonly Clash[] }) {
+/** A shell that stays thinner than this is told as none, mm. */
+const LEAST_TOLD_MM = 1;
+
+/** Do they leave as they are built? What is laid thinner for it, and what runs into another section, is told with its place. */
+function AsBuilt({
+  sections,
+  clashes,
+  reliefs,
+}: {
+  sections: number;
+  clashes: readonly Clash[];
+  reliefs: readonly Relief[];
+}) {
   const show = useShow();
   const { stage } = useStage();
   if (sections < 2) return null;
-  if (clashes.length === 0) return <p className="mt-2 text-sm">{t.allPass}</p>;
-  return clashes.map(({ section, other, biteMm, movedMm, areaMm2, at }) => (
-    <Caution key={`${section} ${other}`}>
-      {t.clash(
-        section,
-        other,
-        areaMm2 < SPOT_MM2 ? t.spot : show.area(areaMm2),
-        show.length(biteMm),
-        show.length(Math.round(movedMm)),
-      )}{" "}
-      <button type="button" className="btn btn-xs" onClick={() => stage?.comeTo([...at])}>
-        {t.lookThere}
-      </button>
-    </Caution>
-  ));
+  const spread = (areaMm2: number) => (areaMm2 < SPOT_MM2 ? t.spot : show.area(areaMm2));
+  const look = (at: readonly [number, number, number]) => (
+    <button type="button" className="btn btn-xs" onClick={() => stage?.comeTo([...at])}>
+      {t.lookThere}
+    </button>
+  );
+  return (
+    <>
+      {clashes.length === 0 && <p className="mt-2 text-sm">{t.allPass}</p>}
+      {reliefs.length > 0 && (
+        <>
+          <p className="mt-2 text-sm">{t.reliefs}</p>
+          <ul className="mt-1 space-y-1 text-sm" data-testid="reliefs">
+            {reliefs.map(({ section, other, biteMm, areaMm2, leftMm, at }) => (
+              <li key={`${section} ${other} ${at}`}>
+                {t.relief(
+                  section,
+                  other,
+                  spread(areaMm2),
+                  show.length(biteMm),
+                  leftMm === null ? null : leftMm < LEAST_TOLD_MM ? t.nothing : show.length(leftMm),
+                )}{" "}
+                {look(at)}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {clashes.map(({ section, other, biteMm, movedMm, areaMm2, at }) => (
+        <Caution key={`clash ${section} ${other}`}>
+          {t.clash(section, other, spread(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))} {look(at)}
+        </Caution>
+      ))}
+    </>
+  );
 }
 
 function SolidTable({ sections, pieceName }: { sections: readonly BuiltSection[]; pieceName: string }) {

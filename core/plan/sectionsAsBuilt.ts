@@ -1,0 +1,90 @@
+/**
+ * The sections of a plan as they are built so that they pass each other on their way out: where one would run into another, it
+ * is laid thinner.
+ */
+import type { JobContext } from "../job/context.ts";
+import { Body } from "../release/body.ts";
+import { shellThicknesses } from "../shell/index.ts";
+import { layupFor } from "../shell/layup.ts";
+import { type Clash, clashesAsBuilt, type Met } from "../solids/asBuilt.ts";
+import { withSolids } from "../solids/kernel.ts";
+import { type Relief, relieved } from "../solids/relief.ts";
+import { figuresOf } from "../solids/sections.ts";
+import { type BuiltSection, builtSections, type SectionLabels, weighed } from "./builtSections.ts";
+import type { BuiltWall } from "./builtWalls.ts";
+import type { PlanDocument } from "./document/document.ts";
+import type { PlanResult } from "./results/planResult.ts";
+
+export interface SectionsAsBuilt {
+  readonly sections: readonly BuiltSection[];
+  /** What does not pass another all the same. */
+  readonly clashes: readonly Clash[];
+  /** Where sections are laid thinner to pass. */
+  readonly reliefs: readonly Relief[];
+}
+
+type Xyz = readonly [number, number, number];
+
+/** What is left away keeps so far off the middles of bolts and keys, mm. */
+const BESIDE_MM = 15;
+
+export async function sectionsAsBuilt(
+  result: Pick<PlanResult, "parting" | "spans">,
+  document: PlanDocument,
+  walls: readonly BuiltWall[],
+  ctx: JobContext,
+  labels: SectionLabels = {},
+): Promise<SectionsAsBuilt> {
+  const { parting, spans } = result;
+  const { ids = [] } = labels;
+  const sections = await builtSections(result, document, walls, ctx, labels);
+  const thicknesses = sections.map((_, s) => shellThicknesses(layupFor(document.shell, ids[s])));
+  const leaving = sections.map(({ mesh }, s) => ({
+    ...{ mesh, pull: parting.sections[s].pull, travelMm: parting.sections[s].travelMm },
+    flangeMm: thicknesses[s].flangeMm,
+  }));
+  const jacket = new Body(parting.body);
+  const held = walls.map((wall) => ({ sections: wall.wall.sections, places: fastenedPlaces(wall) }));
+  const isFastened = (section: number, low: Xyz, high: Xyz) =>
+    held.some(
+      ({ sections: own, places }) =>
+        own.includes(section) &&
+        places.some((at) => at.every((mm, a) => mm > low[a] - BESIDE_MM && mm < high[a] + BESIDE_MM)),
+    );
+  const about = {
+    ...{ jacket, isFastened },
+    shellsMm: thicknesses.map(({ shellMm }) => shellMm),
+    areasMm2: parting.sections.map(({ areaMm2 }) => areaMm2),
+  };
+  const reliefs: Relief[] = [];
+  return withSolids((solids) => {
+    const relieve = (met: Met) => {
+      const less = relieved(solids, met, about, ctx);
+      if (!less) return null;
+      reliefs.push(less.relief);
+      sections[met.section - 1] = weighed(
+        { number: met.section, pieces: 1, ...figuresOf(less.mesh) },
+        spans,
+        document,
+        ids,
+      );
+      return less.mesh;
+    };
+    const clashes = clashesAsBuilt(leaving, parting.body.grid.stepMm, ctx, relieve);
+    return { sections, clashes, reliefs };
+  });
+}
+
+/** A groove is known by places so far apart, mm. */
+const GROOVE_STEP_MM = 20;
+
+/** Where bolts and keys of a wall are, xyz, mm. */
+function fastenedPlaces({ along, fastenings: { bolts, dimples, grooves } }: BuiltWall): number[][] {
+  const inGrooves = grooves.flatMap(({ fromMm, toMm, offMm }) =>
+    Array.from({ length: 1 + Math.ceil((toMm - fromMm) / GROOVE_STEP_MM) }, (_, k) => ({
+      alongMm: Math.min(toMm, fromMm + k * GROOVE_STEP_MM),
+      offMm,
+    })),
+  );
+  return [...bolts, ...dimples, ...inGrooves].map((place) => [...along.place(place)]);
+}
