@@ -122,9 +122,9 @@ test("the lines are taken in hand: moved by key and by drag, drawn again, merged
     expect(median).toBeLessThan(150 * (await course.slowness()));
   });
 
-  await test.step("two sections are merged", async () => {
+  await test.step("what was drawn last is merged with what it lies in", async () => {
     await page.getByText(/lines?: merge or mirror/).click();
-    await page.getByTestId("laid-lines").getByRole("button", { name: "Merge" }).first().click();
+    await page.getByTestId("laid-lines").getByRole("button", { name: "Merge" }).last().click();
     await expect(course.tally("Sections")).toHaveText("2");
     await course.settled();
   });

@@ -47,7 +47,7 @@ const UP_DOWN: Direction[] = [
 describe("sections meet their oracles", () => {
   it("sphere, two opposite pulls: great circle, no lock, and 1 087 879 mm3 of silicone", () => {
     const errors: number[] = [];
-    for (const step of [8, 4, 3]) {
+    for (const step of [8, 3]) {
       const { parting, jacket } = run(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
       expect(parting.sections.map((s) => [Math.round(s.fillMm3 / 1e4), s.releases])).toEqual([
         [0, true],
@@ -57,19 +57,19 @@ describe("sections meet their oracles", () => {
       for (const s of parting.sections) expect(s.areaMm2 / (2 * Math.PI * 108 ** 2)).toBeCloseTo(1, 1);
       errors.push(Math.abs(jacket.siliconeMm3 / 1_087_879 - 1));
     }
-    expect(errors[2]).toBeLessThan(0.005);
-    expect(errors[2]).toBeLessThan(errors[0] / 6);
+    expect(errors[1]).toBeLessThan(0.005);
+    expect(errors[1]).toBeLessThan(errors[0] / 6);
   });
 
   it("mushroom on the board, one section up: comes off once pi (90^2 - 40^2) 200 is filled", () => {
     const errors: number[] = [];
-    for (const step of [8, 4, 3]) {
+    for (const step of [8, 4]) {
       const { parting } = run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[0, 0, 1]] }), step);
       expect(parting.sections[0].releases).toBe(true);
       errors.push(Math.abs(parting.sections[0].fillMm3 / 4_084_070 - 1));
     }
-    expect(errors[2]).toBeLessThan(0.02);
-    expect(Math.max(...errors)).toBeLessThan(0.05);
+    expect(errors[1]).toBeLessThan(0.02);
+    expect(errors[0]).toBeLessThan(0.05);
   });
 
   it("mushroom, two sections sideways: free", () => {
@@ -175,13 +175,13 @@ const GROOVED: readonly (readonly [number, number])[] = [
 describe("turning the piece with its pulls", () => {
   it("does not change the fill of a plan that releases by it", () => {
     const piece = lathe(GROOVED, 96);
-    const still = run(piece, documentWith(4, false, { pulls: UP_DOWN }), 4);
+    const still = run(piece, documentWith(4, false, { pulls: UP_DOWN }), 5);
     expect(still.parting.sections.every((s) => s.releases)).toBe(true);
     fc.assert(
       fc.property(rotations, (angles) => {
         const m = rotation(angles);
         const along = UP_DOWN.map((d) => turnedDirection(m, d));
-        const other = run(turned(piece, m), documentWith(4, false, { pulls: along }), 4);
+        const other = run(turned(piece, m), documentWith(4, false, { pulls: along }), 5);
         expect(other.parting.sections.every((s) => s.releases)).toBe(true);
         expect(other.parting.fillMm3 / still.parting.fillMm3).toBeCloseTo(1, 1);
       }),
@@ -236,7 +236,7 @@ describe("the engine", () => {
   });
 
   it("accounts for every gram of silicone in its coats", () => {
-    const { jacket } = new PlanEngine(mushroom(40, 200, 90, 30)).run(newPlan(), TYPICAL_RATES, 5, ctx);
+    const jacket = new PlanEngine(mushroom(40, 200, 90, 30)).jacketFor(newPlan(), 5, ctx);
     const coats = jacket.coats.reduce((sum, coat) => sum + coat.massG, 0);
     expect(coats).toBeCloseTo(jacket.siliconeG, 3);
     expect(jacket.siliconeMm3).toBeCloseTo(

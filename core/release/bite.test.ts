@@ -118,6 +118,15 @@ describe("a way through a body", () => {
     }
   });
 
+  it("comes to its end along the faces of cells, however little a pull is off them", () => {
+    const grid = gridFromActive([0, 0, 0], 5, [4, 4, 4], new Uint8Array(64).fill(1));
+    const body = new Body(bodyOf(grid, new Float32Array(nodeCount(grid)), 20, null, ctx.team));
+    for (const off of [0, 6e-17, -6e-17, 1e-9, -1e-9, -2e-6, 2e-6]) {
+      expect(body.leastAlong(50, 50, 50, off, off, 1, 0, -Infinity)).toBe(0);
+      expect(body.leastAlong(50, 50, 50, -1, off, off, 0, -Infinity)).toBe(0);
+    }
+  });
+
   it("meets the least value there is between the nodes: no place of a finely walked way is lower", () => {
     // Hills and hollows no steeper than a millimetre a millimetre, over several bricks.
     const grid = gridFromActive([0, 0, 0], 5, [4, 4, 4], new Uint8Array(64).fill(1));

@@ -70,7 +70,9 @@ function bricksAway({ bricks: [nx, ny, nz], slotOf }: BrickGrid, team: Team): Ui
 /** So far over the least value, as a share of a grid step, it is quicker to step on than to look into a cell. */
 const STEPS_ON = 1;
 /** Beyond the face of a cell, mm: the next place is surely in the next one. */
-const OVER_CELL_MM = 1e-6;
+const OVER_CELL_MM = 1e-5;
+/** A way that moves by less than this a millimetre along an axis stays in its layer of cells: rounding would hold it at a face. */
+const LEVEL = 1e-6;
 /** Beyond the face of a brick, mm: the next place is surely in the next one. */
 const OVER_MM = 1e-3;
 
@@ -143,7 +145,9 @@ export class Body {
     const perStep = 1 / grid.stepMm;
     // All the way in steps of the grid from its first node: what is sampled most in a plan is sampled here.
     const [gx, gy, gz] = [(x - low[0]) * perStep, (y - low[1]) * perStep, (z - low[2]) * perStep];
-    const [ex, ey, ez] = [dx * perStep, dy * perStep, dz * perStep];
+    const ex = Math.abs(dx) < LEVEL ? 0 : dx * perStep;
+    const ey = Math.abs(dy) < LEVEL ? 0 : dy * perStep;
+    const ez = Math.abs(dz) < LEVEL ? 0 : dz * perStep;
     const endMm = Math.min(farMm, boardMm !== null && dz < 0 ? (boardMm - z) / dz : Infinity);
     let least = from;
     for (let s = 0; s < endMm; ) {

@@ -7,11 +7,16 @@ import { newPlan } from "../plan/document/document.ts";
 import { PlanEngine } from "../plan/engine.ts";
 import { geometryReport } from "../plan/results/report.ts";
 import { shellSystems } from "../shell/index.ts";
+import type { Direction } from "../space/directions.ts";
 import { capsule, moved } from "../testing/shapes.ts";
 import { TYPICAL_RATES } from "./rates.ts";
 import { takeoff } from "./takeoff.ts";
 
 const STEP_MM = 7;
+const HALVES: Direction[] = [
+  [1, 0, 0],
+  [-1, 0, 0],
+];
 
 describe("what a shell is thought to weigh", () => {
   const engine = new PlanEngine(moved(capsule(90, 220, 48), 0, 0, 180));
@@ -20,7 +25,8 @@ describe("what a shell is thought to weigh", () => {
     "is what its solids do, of %s, within 3 %",
     async (_, system) => {
       const base = newPlan();
-      const document = { ...base, shell: { ...base.shell, system } };
+      const parting = { ...base.parting, pulls: HALVES };
+      const document = { ...base, parting, shell: { ...base.shell, system } };
       const result = engine.run(document, TYPICAL_RATES, STEP_MM, ctx);
       const report = geometryReport(result, { readMs: 0, planMs: 0, totalMs: 0 });
       const { shellG, sectionMassesG } = takeoff(document, report.jacket, report, TYPICAL_RATES);

@@ -64,7 +64,7 @@ describe("./run plan", () => {
       "--pulls",
       "0,0,1;0,0,-1",
       "--step-mm",
-      "2",
+      "3",
       "--json",
     );
     expect({ code, stderr }).toEqual({ code: 0, stderr: "" });
@@ -110,7 +110,7 @@ describe("./run plan", () => {
       "--pulls",
       "0,0,1;0,0,-1",
       "--step-mm",
-      "4",
+      "6",
       "--json",
     ];
     const read = async (...more: string[]) => JSON.parse((await plan(ball, ...common, ...more)).stdout) as PlanReport;

@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../../job/context.ts";
+import { BRIEF } from "../../parting/search/request.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { moved, mushroom } from "../../testing/shapes.ts";
 import { newPlan } from "../document/document.ts";
@@ -11,7 +12,7 @@ let plans: ComparedPlan[];
 const told: number[] = [];
 
 beforeAll(async () => {
-  const engine = new PlanEngine(moved(mushroom(60, 260, 130, 40, 96), 0, 0, 0));
+  const engine = new PlanEngine(moved(mushroom(60, 260, 130, 40, 96), 0, 0, 0), BRIEF);
   plans = await engine.compare(document, TYPICAL_RATES, 6, ctx, (plan) => {
     told.push(plan.sections.length);
   });

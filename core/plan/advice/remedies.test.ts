@@ -4,6 +4,7 @@ import { plainContext as ctx } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { treated } from "../../parting/layout/edit.ts";
 import type { LaidLine } from "../../parting/layout/layout.ts";
+import { BRIEF } from "../../parting/search/request.ts";
 import type { Direction } from "../../space/directions.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { pittedBall, sphere } from "../../testing/shapes.ts";
@@ -30,7 +31,7 @@ function parted(radius: number, z: number, pulls: readonly [Direction, Direction
 }
 
 function planOf(body: TriangleMesh, document: PlanDocument) {
-  const engine = new PlanEngine(body);
+  const engine = new PlanEngine(body, BRIEF);
   const plan = engine.partingFor(document, TYPICAL_RATES, STEP_MM, ctx);
   return { engine, plan, locked: plan.sections.filter(({ releases }) => !releases) };
 }

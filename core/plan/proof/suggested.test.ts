@@ -5,6 +5,7 @@ import { plainCoat } from "../../jacket/coat.ts";
 import { NO_SEAM } from "../../jacket/seam.ts";
 import { plainContext as ctx } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
+import { BRIEF, THOROUGH } from "../../parting/search/request.ts";
 import type { PartingLine } from "../../parting/lines/cut.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { rotation, turnedDirection } from "../../testing/random.ts";
@@ -35,6 +36,7 @@ function planned(
   onBoard: boolean,
   parting: Partial<PlanDocument["parting"]>,
   stepMm = 6,
+  effort = THOROUGH,
 ): ProvenParting {
   const base = newPlan({ onBoard });
   const coats = [plainCoat({ id: "coat-1", thicknessMm: COAT_MM, thickened: true, pigment: "#cccccc" })];
@@ -52,7 +54,7 @@ function planned(
     },
     parting: { ...base.parting, ...parting },
   };
-  return new PlanEngine(piece).run(document, TYPICAL_RATES, stepMm, ctx).parting;
+  return new PlanEngine(piece, effort).partingFor(document, TYPICAL_RATES, stepMm, ctx);
 }
 
 const releases = (plan: ProvenParting) => plan.sections.every((section) => section.releases);
@@ -148,14 +150,14 @@ describe("bodies that ask for more", () => {
   });
 
   it("a bollard has as many sections as are wanted: no ring closes in on itself where lines are laid fair", () => {
-    const plan = planned(moved(capsule(90, 240, 24), 0, 0, 210), true, { sections: 6 });
+    const plan = planned(moved(capsule(90, 240, 24), 0, 0, 210), true, { sections: 6 }, 7, BRIEF);
     expect(plan.sections).toHaveLength(6);
     expect(releases(plan)).toBe(true);
   });
 
   it("gives the same plan for the same piece", () => {
-    const once = planned(mushroom(40, 200, 90, 30, 48), true, { sections: 3 }, 6);
-    const again = planned(mushroom(40, 200, 90, 30, 48), true, { sections: 3 }, 6);
+    const once = planned(mushroom(40, 200, 90, 30, 48), true, { sections: 3 }, 7, BRIEF);
+    const again = planned(mushroom(40, 200, 90, 30, 48), true, { sections: 3 }, 7, BRIEF);
     expect(again.sections.map((s) => [s.pull, s.areaMm2])).toEqual(once.sections.map((s) => [s.pull, s.areaMm2]));
     expect(again.partingLengthMm).toBe(once.partingLengthMm);
   });
