@@ -288,12 +288,14 @@ export const messages = {
     allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
     clash: (section: Shown, other: Shown, area: Shown, bite: Shown, moved: Shown) =>
       `As it is built, section ${section} runs up to ${bite} into section ${other} after ${moved} of its way: ${area} of it. Lay it thinner there, narrow that flange, or leave out its key.`,
-    reliefs: "So that they do, leave away here what would run into the neighbour; the bodies have it left away:",
+    reliefs:
+      "So that they pass each other, leave away at these places what would run into the neighbour. The bodies above have it left away:",
     relief: (section: Shown, other: Shown, area: Shown, bite: Shown, left: Shown | null) =>
       left === null
         ? `Section ${section} past ${other}: flange or foot cut back by up to ${bite} over ${area}.`
-        : `Section ${section} past ${other}: up to ${bite} less over ${area}, ${left} of its shell stays.`,
-    nothing: "nothing",
+        : `Section ${section} past ${other}: up to ${bite} less over ${area}, ${left}.`,
+    stays: (left: Shown) => `${left} of its shell stays`,
+    toNothing: "down to the bare jacket at its deepest",
     spot: "a spot",
     lookThere: "Look there",
     glb: "All as GLB",

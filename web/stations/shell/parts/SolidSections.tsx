@@ -99,7 +99,7 @@ function AsBuilt({
                   other,
                   spread(areaMm2),
                   show.length(biteMm),
-                  leftMm === null ? null : leftMm < LEAST_TOLD_MM ? t.nothing : show.length(leftMm),
+                  leftMm === null ? null : leftMm < LEAST_TOLD_MM ? t.toNothing : t.stays(show.length(leftMm)),
                 )}{" "}
                 {look(at)}
               </li>
