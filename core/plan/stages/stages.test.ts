@@ -54,6 +54,8 @@ const AFTER: readonly (readonly [StageName[], readonly string[]])[] = [
   ],
   [["zones"], ["zones.fragile"]],
   [["ribs"], ["shell.ribs"]],
+  // How far flanges reach is what others must pass.
+  [["walls"], ["shell.flanges"]],
 ];
 const stagesAfter = (name: string): StageName[] => AFTER.find(([, names]) => names.includes(name))?.[0] ?? NONE;
 
