@@ -34,7 +34,7 @@ export interface BuiltWall extends FastenedWall {
 type Walled = Pick<PlanDocument, "shell" | "seat">;
 
 /**
- * Pure, in milliseconds: a change of width, or a bolt that is moved, asks for nothing else.
+ * Pure, in milliseconds: a width of one wall's own, or a bolt that is moved, asks for nothing else.
  * @param grounds one for every parting line
  * @param ids of the lines, in their order
  */
