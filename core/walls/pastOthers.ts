@@ -32,13 +32,14 @@ export interface PastOthers {
 /** Flanges are followed at every so many rulings, at steps of so much of their width, mm. */
 const PAST_RULINGS = 4;
 const REACH_STEP_MM = 15;
-/** A way is looked at in steps no shorter than this, mm. */
+/** Ways are looked at in steps no shorter than these, mm: what bites deeper than is trimmed is longer along a way. */
 const STEP_MM = 3;
+const PAST_FLANGES_STEP_MM = 8;
 const TRIM_SHARE = 1 / 3;
 /** A flange is followed just off its wall and just within its back, as shares of its thickness. */
 const ASIDE = [0.1, 0.9];
 /** Places of a section's shell that are followed, this share of its thickness off the jacket. */
-const PLACES = 1500;
+const PLACES = 1000;
 const OFF_SHARE = 0.9;
 /** A flange does not stand in the way of what is so near to it on the same wall, mm: there it is the wall that is in the way. */
 const OWN_MM = 100;
@@ -105,8 +106,9 @@ class Past {
     const { cellOf, sections, shellMm, flangesReachMm, boardMm } = this.request;
     const { pull, travelMm } = sections[section];
     const nearMm = Math.max(shellMm, flangesReachMm);
+    const stepMm = ofShells ? STEP_MM : PAST_FLANGES_STEP_MM;
     const later = (by: number, wall: number, ruling: number) => by >= 0 && by < section && counts(wall, ruling);
-    for (let moved = STEP_MM; moved < travelMm; ) {
+    for (let moved = stepMm; moved < travelMm; ) {
       for (let a = 0; a < 3; a++) point[a] = start[a] + moved * pull[a];
       if (boardMm !== null && point[2] < boardMm) return null;
       const free = cells.roughMm(point) - cells.slackMm - nearMm;
@@ -120,7 +122,7 @@ class Past {
         const flange = flanges.at(point, later);
         if (flange && flange.depthMm > trimMm) return flange;
       }
-      moved += Math.max(STEP_MM, free);
+      moved += Math.max(stepMm, free);
     }
     return null;
   }
