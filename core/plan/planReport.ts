@@ -18,7 +18,7 @@ import { figuresAtRates } from "./results/atRates.ts";
 import { type PlanIds, told, weighedAs } from "./results/figures.ts";
 import { geometryReport, type ReportTimings } from "./results/report.ts";
 import { warningInWords } from "./results/warnings.ts";
-import type { SectionsAsBuilt } from "./sectionsAsBuilt.ts";
+import { NO_SOLIDS, type SectionsAsBuilt } from "./sectionsAsBuilt.ts";
 
 /** What the command line adds to a report. */
 export interface ReportExtras {
@@ -37,7 +37,6 @@ export interface ReportExtras {
   readonly built?: SectionsAsBuilt;
 }
 
-const NO_SOLIDS: SectionsAsBuilt = { sections: [], clashes: [], reliefs: [] };
 const NO_IDS: PlanIds = { sections: [], lines: [] };
 
 export function planReport(

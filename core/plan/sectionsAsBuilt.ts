@@ -23,6 +23,8 @@ export interface SectionsAsBuilt {
   readonly reliefs: readonly Relief[];
 }
 
+export const NO_SOLIDS: SectionsAsBuilt = { sections: [], clashes: [], reliefs: [] };
+
 type Xyz = readonly [number, number, number];
 
 /** What is left away keeps so far off the middles of bolts and keys, mm. */

@@ -44,15 +44,17 @@ export class FlangeSpace {
     private readonly flangeMm: number,
   ) {
     drafts.forEach(({ line, foot, out }, wall) => {
-      for (let k = 0; k + 1 < foot.length / 3; k++) {
+      const count = foot.length / 3;
+      for (let k = 0; k < (line.closed ? count : count - 1); k++) {
+        const after = (k + 1) % count;
         const at = (values: Float64Array, n: number): Direction => [
           values[3 * n],
           values[3 * n + 1],
           values[3 * n + 2],
         ];
-        const [own, next, way] = [at(foot, k), at(foot, k + 1), at(out, k)];
+        const [own, next, way] = [at(foot, k), at(foot, after), at(out, k)];
         const along: Direction = [next[0] - own[0], next[1] - own[1], next[2] - own[2]];
-        const reachMm = Math.min(reachesMm[wall][k], reachesMm[wall][k + 1]);
+        const reachMm = Math.min(reachesMm[wall][k], reachesMm[wall][after]);
         const left = leftOf(alongAt(foot, k, line.closed), way);
         this.add({ wall, ruling: k, foot: own, along, out: way, left, reachMm });
       }

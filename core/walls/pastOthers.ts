@@ -8,6 +8,7 @@
  * inside the other's cell), or into its flange, narrows its own flange there. A place of its shell that bites into a flange
  * narrows that one. What is no more than a third of a shell's thickness is trimmed by hand.
  */
+import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import { Cells, type CellsData } from "../release/cells.ts";
@@ -41,6 +42,8 @@ const ASIDE = [0.1, 0.9];
 /** Places of a section's shell that are followed, this share of its thickness off the jacket. */
 const PLACES = 1000;
 const OFF_SHARE = 0.9;
+/** An edge is thicker so far from its wall, mm. */
+const EDGE_MM = 40;
 /** A flange does not stand in the way of what is so near to it on the same wall, mm: there it is the wall that is in the way. */
 const OWN_MM = 100;
 /** Nor in that of a shell that begins no farther from it. */
@@ -52,6 +55,7 @@ export function narrowPastOthers(
   roomsMm: readonly Float64Array[],
   request: PastOthers,
   narrowed: (wall: number, ruling: number) => void,
+  ctx: JobContext,
 ): void {
   const cells = new Cells(request.cells);
   const spaceNow = () => {
@@ -68,10 +72,12 @@ export function narrowPastOthers(
   };
   const first = new Past(cells, spaceNow(), request);
   drafts.forEach((draft, wall) => {
+    ctx.checkCancelled();
     flangeRooms(draft, wall, roomsMm[wall], first, request).forEach((mm, n) => {
       narrow(wall, n * PAST_RULINGS, mm);
     });
   });
+  ctx.checkCancelled();
   const second = new Past(cells, spaceNow(), request);
   for (const { wall, ruling, outMm } of shellsIntoFlanges(drafts, second, request))
     narrow(wall, ruling, Math.max(0, outMm - REACH_STEP_MM));
@@ -144,7 +150,7 @@ function flangeRooms(
     const left = leftOf(alongAt(foot, k, line.closed), up);
     const isFar = (other: number, ruling: number) => {
       const rulings = Math.abs(ruling - k);
-      return other !== wall || RULING_MM * (line.closed ? Math.min(rulings, count - 1 - rulings) : rulings) >= OWN_MM;
+      return other !== wall || RULING_MM * (line.closed ? Math.min(rulings, count - rulings) : rulings) >= OWN_MM;
     };
     line.sections.forEach((s, side) => {
       // Sections built before it leave after it.
@@ -176,9 +182,9 @@ function shellsIntoFlanges(drafts: readonly Draft[], past: Past, { skins, shellM
     const p = skin.positions;
     const every = 3 * Math.max(1, Math.floor(p.length / 3 / PLACES));
     for (let v = 0; v < p.length; v += every) {
-      const lead = past.cells.leadAt(p[v], p[v + 1], p[v + 2]).leadMm;
+      const { leadMm } = past.cells.leadAt(p[v], p[v + 1], p[v + 2]);
       // Beside its walls a shell is as thick as its flanges.
-      const offMm = OFF_SHARE * (lead < EDGE_MM ? Math.max(shellMm, flangeMm) : shellMm);
+      const offMm = OFF_SHARE * (leadMm < EDGE_MM ? Math.max(shellMm, flangeMm) : shellMm);
       for (let a = 0; a < 3; a++) start[a] = p[v + a] + offMm * normals[v + a];
       const met = past.met(section, start, false, isFar);
       if (met && met !== "shell") found.push(met);
@@ -186,6 +192,3 @@ function shellsIntoFlanges(drafts: readonly Draft[], past: Past, { skins, shellM
   });
   return found;
 }
-
-/** An edge is thicker so far from its wall, mm. */
-const EDGE_MM = 40;

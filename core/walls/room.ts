@@ -64,9 +64,10 @@ export function roomsOf(drafts: readonly Draft[], request: GroundRequest, ctx: J
   narrowToLeave(drafts, rooms, request, ctx);
   if (others) {
     const roomsMm = rooms.map(({ roomMm }) => roomMm);
-    narrowPastOthers(drafts, roomsMm, { ...others, sections, flangeMm, boardMm }, (wall, k) => {
+    const narrowed = (wall: number, k: number) => {
       rooms[wall].limit[k] = ROOM_LIMITS.indexOf("sections");
-    });
+    };
+    narrowPastOthers(drafts, roomsMm, { ...others, sections, flangeMm, boardMm }, narrowed, ctx);
   }
   return rooms;
 }

@@ -17,7 +17,7 @@ import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
 import { type PlanReport, planReport } from "../../core/plan/planReport.ts";
 import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { identified } from "../../core/plan/results/identified.ts";
-import { type SectionsAsBuilt, sectionsAsBuilt } from "../../core/plan/sectionsAsBuilt.ts";
+import { NO_SOLIDS, type SectionsAsBuilt, sectionsAsBuilt } from "../../core/plan/sectionsAsBuilt.ts";
 import { NotASolid } from "../../core/solids/kernel.ts";
 import { TYPICAL_RATES } from "../../core/takeoff/rates.ts";
 import {
@@ -151,8 +151,6 @@ function idsOf({ parting }: PlanResult, document: PlanDocument): PlanIds {
   const known = identified(plan, document.identity);
   return { lines: known.lines.map(({ id }) => id), sections: known.sections.map(({ id }) => id) };
 }
-
-const NO_SOLIDS: SectionsAsBuilt = { sections: [], clashes: [], reliefs: [] };
 
 /** The sections as solids; none where one of them cannot be made a closed body, which is said. */
 async function solidsOf(terminal: Terminal, ...request: Parameters<typeof sectionsAsBuilt>): Promise<SectionsAsBuilt> {

@@ -5,8 +5,8 @@ import { plainCoat } from "../../jacket/coat.ts";
 import { NO_SEAM } from "../../jacket/seam.ts";
 import { plainContext as ctx } from "../../job/context.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
-import { BRIEF, THOROUGH } from "../../parting/search/request.ts";
 import type { PartingLine } from "../../parting/lines/cut.ts";
+import { BRIEF, THOROUGH } from "../../parting/search/request.ts";
 import { TYPICAL_RATES } from "../../takeoff/rates.ts";
 import { rotation, turnedDirection } from "../../testing/random.ts";
 import {
