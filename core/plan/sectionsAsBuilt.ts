@@ -3,7 +3,6 @@
  * is laid thinner.
  */
 import type { JobContext } from "../job/context.ts";
-import { Body } from "../release/body.ts";
 import { shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import { type Clash, clashesAsBuilt, type Met } from "../solids/asBuilt.ts";
@@ -45,7 +44,6 @@ export async function sectionsAsBuilt(
     ...{ mesh, pull: parting.sections[s].pull, travelMm: parting.sections[s].travelMm },
     flangeMm: thicknesses[s].flangeMm,
   }));
-  const jacket = new Body(parting.body);
   const held = walls.map((wall) => ({ sections: wall.wall.sections, places: fastenedPlaces(wall) }));
   const isFastened = (section: number, low: Xyz, high: Xyz) =>
     held.some(
@@ -54,7 +52,8 @@ export async function sectionsAsBuilt(
         places.some((at) => at.every((mm, a) => mm > low[a] - BESIDE_MM && mm < high[a] + BESIDE_MM)),
     );
   const about = {
-    ...{ jacket, isFastened },
+    isFastened,
+    offJacketMm: (x: number, y: number, z: number) => parting.filledNearest.distance(x, y, z),
     shellsMm: thicknesses.map(({ shellMm }) => shellMm),
     areasMm2: parting.sections.map(({ areaMm2 }) => areaMm2),
   };

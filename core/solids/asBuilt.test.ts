@@ -1,9 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { distanceField } from "../field/distance.ts";
 import { plainContext as ctx } from "../job/context.ts";
 import { adjacencyOf } from "../mesh/adjacency.ts";
 import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
-import { Body, bodyOf as fieldBody } from "../release/body.ts";
 import type { Direction } from "../space/directions.ts";
 import { box, moved } from "../testing/shapes.ts";
 import { clashesAsBuilt, TRIMMED_MM } from "./asBuilt.ts";
@@ -66,19 +64,18 @@ describe("two sections that leave one after the other", () => {
     const low = await bodyOf([120, 0, 0, 60, 100, 150], [100, 0, 126, 80, 100, 24]);
     const high = await bodyOf([80, 0, 0, 39.96, 100, 60]);
     const solids = [leaving(low, [1, 0, 0]), leaving(high, [0, 0, 1])];
-    const around = distanceField(
-      moved(box(80, 200, 400), 40, 50, 60),
-      { stepMm: 5, reachMm: 60, exactBandsMm: [[-10, 60]] },
-      ctx,
-    );
-    const jacket = new Body(fieldBody(around.grid, around.distanceMm, 60, null, ctx.team));
     const found: { mesh: TriangleMesh; relief: Relief }[] = [];
     const clashes = await withSolids((bodies) =>
       clashesAsBuilt(solids, 5, ctx, (met) => {
         const less = relieved(
           bodies,
           met,
-          { jacket, shellsMm: [shellMm, shellMm], areasMm2: [areaMm2, areaMm2], isFastened },
+          {
+            offJacketMm: (x: number) => x - 80,
+            shellsMm: [shellMm, shellMm],
+            areasMm2: [areaMm2, areaMm2],
+            isFastened,
+          },
           ctx,
         );
         if (less) found.push(less);

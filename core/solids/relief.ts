@@ -31,8 +31,8 @@ export interface Relief {
 }
 
 export interface ReliefRequest {
-  /** What the sections are built on. */
-  readonly jacket: Body;
+  /** How far a place is from what the sections are built on, mm. */
+  readonly offJacketMm: (x: number, y: number, z: number) => number;
   /** Thickness of every section's shell, in their order, mm. */
   readonly shellsMm: readonly number[];
   /** How much of the jacket every section is laid on, in their order, mm2. */
@@ -56,7 +56,7 @@ const STAYS_MM = TRIMMED_MM / 2;
 export function relieved(
   solids: Solids,
   { section, other, leaving, body, ...met }: Met,
-  { jacket, shellsMm, areasMm2, isFastened }: ReliefRequest,
+  { offJacketMm, shellsMm, areasMm2, isFastened }: ReliefRequest,
   ctx: JobContext,
 ): { mesh: TriangleMesh; relief: Relief } | null {
   const { biteMm, at, areaMm2 } = met.deepest;
@@ -66,7 +66,7 @@ export function relieved(
   const { positions: p } = meshOf(solids.and(solid, inTheWay));
   const shellMm = shellsMm[section - 1];
   let leftMm = shellMm;
-  for (let k = 0; k < p.length; k += 3) leftMm = Math.min(leftMm, Math.max(0, jacket.at(p[k], p[k + 1], p[k + 2])));
+  for (let k = 0; k < p.length; k += 3) leftMm = Math.min(leftMm, offJacketMm(p[k], p[k + 1], p[k + 2]));
   if (leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1]) return null;
   const pieces = solids.pieces(solids.minus(solid, inTheWay)).filter((piece) => piece.volume() >= SCRAP_MM3);
   if (pieces.length !== 1) return null;

@@ -12,6 +12,7 @@ import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import { Cells, type CellsData } from "../release/cells.ts";
+import { edgeShare } from "../shell/edge.ts";
 import { FlangeSpace, type InFlange } from "./flangeSpace.ts";
 import { alongAt, leftOf } from "./lean.ts";
 import { type Draft, type LeavingSection, RULING_MM } from "./wallGround.ts";
@@ -42,8 +43,6 @@ const ASIDE = [0.1, 0.9];
 /** Places of a section's shell that are followed, this share of its thickness off the jacket. */
 const PLACES = 1000;
 const OFF_SHARE = 0.9;
-/** An edge is thicker so far from its wall, mm. */
-const EDGE_MM = 40;
 /** A flange does not stand in the way of what is so near to it on the same wall, mm: there it is the wall that is in the way. */
 const OWN_MM = 100;
 /** Nor in that of a shell that begins no farther from it. */
@@ -184,7 +183,7 @@ function shellsIntoFlanges(drafts: readonly Draft[], past: Past, { skins, shellM
     for (let v = 0; v < p.length; v += every) {
       const { leadMm } = past.cells.leadAt(p[v], p[v + 1], p[v + 2]);
       // Beside its walls a shell is as thick as its flanges.
-      const offMm = OFF_SHARE * (leadMm < EDGE_MM ? Math.max(shellMm, flangeMm) : shellMm);
+      const offMm = OFF_SHARE * (shellMm + Math.max(0, flangeMm - shellMm) * edgeShare(leadMm, flangeMm));
       for (let a = 0; a < 3; a++) start[a] = p[v + a] + offMm * normals[v + a];
       const met = past.met(section, start, false, isFar);
       if (met && met !== "shell") found.push(met);
