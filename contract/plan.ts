@@ -21,7 +21,7 @@ import { USUAL_SILICONE } from "../core/materials/silicone.ts";
 import { MOST_SECTIONS } from "../core/parting/layout/layout.ts";
 import { PLAN_VERSION, type PlanDocument, SECTION_COUNTS } from "../core/plan/document/document.ts";
 import { FILL_KINDS, MOST_FILL_CHOICES } from "../core/release/fills.ts";
-import { POLE_MATERIALS, RIB_KINDS, RIB_SPANS_MM } from "../core/ribs/settings.ts";
+import { POLE_MATERIALS, POLES_MM, RIB_KINDS, RIB_SPANS_MM } from "../core/ribs/settings.ts";
 import { shellSystems } from "../core/shell/index.ts";
 import { MOST_VARIANTS } from "../core/shell/layup.ts";
 import { DECISION_KINDS } from "../core/survey/decisions.ts";
@@ -167,6 +167,7 @@ const mixingFigure = (key: keyof MixingSettings) => z.number().min(MIXING_LIMITS
 const ribs = z.object({
   kind: z.enum(RIB_KINDS),
   pole: z.enum(POLE_MATERIALS),
+  poleMm: z.number().min(POLES_MM.least).max(POLES_MM.most),
   spanMm: z.number().min(RIB_SPANS_MM.least).max(RIB_SPANS_MM.most).nullable(),
 });
 

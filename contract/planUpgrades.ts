@@ -18,7 +18,7 @@ export function upgradePlan(stored: unknown): PlanDocument {
   const steps = [
     ...[fromVersion1, fromVersion2, fromVersion3, fromVersion4],
     ...[fromVersion5, fromVersion6, fromVersion7, fromVersion8],
-    ...[fromVersion9, fromVersion10],
+    ...[fromVersion9, fromVersion10, fromVersion11],
   ];
   return planDocument.parse(steps.reduce((document, step) => step(document), stored));
 }
@@ -206,4 +206,17 @@ function fromVersion10(stored: unknown): unknown {
   const widthMm = flanges.widthMm === WIDTH_BEFORE_MM ? null : flanges.widthMm;
   const bolts = { hold: TYPICAL_FLANGES.bolts.hold, ...flanges.bolts };
   return { ...old.data, version: 11, shell: { ...old.data.shell, flanges: { ...flanges, widthMm, bolts } } };
+}
+
+const version11 = z.looseObject({
+  version: z.literal(11),
+  shell: z.looseObject({ ribs: z.looseObject({}) }),
+});
+
+/** Version 12 has poles of any thickness. */
+function fromVersion11(stored: unknown): unknown {
+  const old = version11.safeParse(stored);
+  if (!old.success) return stored;
+  const { poleMm } = TYPICAL_RIBS;
+  return { ...old.data, version: 12, shell: { ...old.data.shell, ribs: { poleMm, ...old.data.shell.ribs } } };
 }

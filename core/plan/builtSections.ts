@@ -90,7 +90,7 @@ export function weighed(
   const coresMm = ribs
     .filter(({ section }) => section === solid.number)
     .flatMap((rib) => standingRib(rib, flangeMm, shape) ?? [])
-    .reduce((sum, rib) => sum + coreLengthMm(rib, shellMm), 0);
+    .reduce((sum, rib) => sum + coreLengthMm(rib, shellMm, shape), 0);
   const laidMm3 = solid.volumeMm3 - coresMm * shape.coreMm2;
   const coresG = coresMm * shape.coreGPerMm;
   const massWetG = (laidMm3 / MM3_PER_CM3) * wetGPerCm3 + coresG;

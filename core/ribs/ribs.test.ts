@@ -146,6 +146,15 @@ describe("what a rib is built of", () => {
     expect(coreGPerMm).toBeCloseTo(0.875, 2);
   });
 
+  it("grows with its pole: a bar of timber by the square of it, a thin tube about with it", () => {
+    const of = (pole: "timber" | "aluminium", poleMm: number) =>
+      ribShape({ ...TYPICAL_RIBS, pole, poleMm }, { system: "gypsum-jute" });
+    expect(of("timber", 40).coreGPerMm / of("timber", 20).coreGPerMm).toBeCloseTo(4, 9);
+    expect(of("aluminium", 40).coreGPerMm / of("aluminium", 20).coreGPerMm).toBeCloseTo(38.5 / 18.5, 9);
+    expect(of("timber", 40).heightMm - of("timber", 20).heightMm).toBe(20);
+    expect(of("timber", 40).laidMm2).toBeGreaterThan(of("timber", 20).laidMm2);
+  });
+
   it("is plaster all through without one, and a layer over foam in what is not", () => {
     const ribs = { ...TYPICAL_RIBS, kind: "ribs" } as const;
     const plaster = ribShape(ribs, { system: "gypsum-jute" });

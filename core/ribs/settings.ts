@@ -7,9 +7,6 @@ export type RibKind = (typeof RIB_KINDS)[number];
 export const POLE_MATERIALS = ["stainless", "aluminium", "glass-fibre", "steel", "timber"] as const;
 export type PoleMaterial = (typeof POLE_MATERIALS)[number];
 
-/** Poles are so thick, mm. */
-export const POLE_MM = 25;
-
 /** What wet plaster does to a pole that is wrapped in it; null where it bears it. */
 export const IN_PLASTER: Readonly<Record<PoleMaterial, "rusts" | "rots" | null>> = {
   stainless: null,
@@ -22,10 +19,13 @@ export const IN_PLASTER: Readonly<Record<PoleMaterial, "rusts" | "rots" | null>>
 export interface RibSettings {
   readonly kind: RibKind;
   readonly pole: PoleMaterial;
+  /** How thick poles are across, or how high the cores of ribs are, mm. */
+  readonly poleMm: number;
   /** The widest span that is left alone; null goes by the shell's strength. */
   readonly spanMm: number | null;
 }
 
-export const TYPICAL_RIBS: RibSettings = { kind: "poles", pole: "stainless", spanMm: null };
+export const TYPICAL_RIBS: RibSettings = { kind: "poles", pole: "stainless", poleMm: 25, spanMm: null };
 
+export const POLES_MM = { least: 10, most: 60 } as const;
 export const RIB_SPANS_MM = { least: 100, most: 3000 } as const;

@@ -2,10 +2,12 @@
 import { shellSystem } from "../shell/index.ts";
 import type { Layup } from "../shell/layup.ts";
 import { spanLimitMm } from "../shell/span.ts";
-import { POLE_MM, type PoleMaterial, type RibSettings } from "./settings.ts";
+import type { PoleMaterial, RibSettings } from "./settings.ts";
 
 /** A rib across its length: half an ellipse over the shell, and in it what is none of the shell's layers. */
 export interface RibShape {
+  /** How thick its pole is across, or how high its core, mm. */
+  readonly poleMm: number;
   readonly widthMm: number;
   /** How far it stands out of the shell. */
   readonly heightMm: number;
@@ -24,28 +26,35 @@ export const EMBEDDED_MM = 4;
 const FILLET_MM = 7.5;
 const FOAM_G_PER_MM3 = 30e-6;
 
-/** What a pole weighs, g/mm: a tube with walls of 1.5 mm (metal) or 3 mm (glass fibre), or a round bar of timber. */
-const POLE_G_PER_MM: Readonly<Record<PoleMaterial, number>> = {
-  stainless: tubeMm2(1.5) * 7.9e-3,
-  aluminium: tubeMm2(1.5) * 2.7e-3,
-  "glass-fibre": tubeMm2(3) * 1.9e-3,
-  steel: tubeMm2(1.5) * 7.85e-3,
-  timber: tubeMm2(POLE_MM / 2) * 0.55e-3,
+/** What poles are: tubes with walls of so many mm, bars where there is none; and what their material weighs, g/mm3. */
+const POLES: Readonly<Record<PoleMaterial, { readonly wallMm: number | null; readonly gPerMm3: number }>> = {
+  stainless: { wallMm: 1.5, gPerMm3: 7.9e-3 },
+  aluminium: { wallMm: 1.5, gPerMm3: 2.7e-3 },
+  "glass-fibre": { wallMm: 3, gPerMm3: 1.9e-3 },
+  steel: { wallMm: 1.5, gPerMm3: 7.85e-3 },
+  timber: { wallMm: null, gPerMm3: 0.55e-3 },
 };
 
-function tubeMm2(wallMm: number): number {
-  return Math.PI * wallMm * (POLE_MM - wallMm);
+/** @returns what a pole weighs, g/mm */
+function poleGPerMm(pole: PoleMaterial, poleMm: number): number {
+  const { wallMm, gPerMm3 } = POLES[pole];
+  return gPerMm3 * tubeMm2(poleMm, wallMm ?? poleMm / 2);
 }
 
-export function ribShape({ kind, pole }: RibSettings, { system }: Pick<Layup, "system">): RibShape {
+/** The face of a tube cut across, mm2; with walls half as thick as it is, of a bar. */
+function tubeMm2(poleMm: number, wallMm: number): number {
+  return Math.PI * wallMm * (poleMm - wallMm);
+}
+
+export function ribShape({ kind, pole, poleMm }: RibSettings, { system }: Pick<Layup, "system">): RibShape {
   const { coverMm, isSolid } = shellSystem(system).rib;
-  const widthMm = POLE_MM + 2 * (coverMm.value + FILLET_MM);
-  const heightMm = POLE_MM + coverMm.value;
+  const widthMm = poleMm + 2 * (coverMm.value + FILLET_MM);
+  const heightMm = poleMm + coverMm.value;
   const outlineMm2 = overShellMm2(widthMm, heightMm);
   const ofFoam = isSolid ? 0 : halfRoundMm2(widthMm - 2 * coverMm.value, heightMm - coverMm.value);
-  const coreMm2 = kind === "poles" ? tubeMm2(POLE_MM / 2) : ofFoam;
-  const coreGPerMm = kind === "poles" ? POLE_G_PER_MM[pole] : ofFoam * FOAM_G_PER_MM3;
-  return { widthMm, heightMm, laidMm2: outlineMm2 - coreMm2, coreMm2, coreGPerMm };
+  const coreMm2 = kind === "poles" ? tubeMm2(poleMm, poleMm / 2) : ofFoam;
+  const coreGPerMm = kind === "poles" ? poleGPerMm(pole, poleMm) : ofFoam * FOAM_G_PER_MM3;
+  return { poleMm, widthMm, heightMm, laidMm2: outlineMm2 - coreMm2, coreMm2, coreGPerMm };
 }
 
 /** Half an ellipse of straight pieces, mm2. */
@@ -84,8 +93,8 @@ export function ribLaidMm3({ lengthMm, turnRad }: StandingRib, shellMm: number, 
 }
 
 /** How long its pole or its core is, mm. */
-export function coreLengthMm({ lengthMm, turnRad }: StandingRib, shellMm: number): number {
-  return Math.max(0, lengthMm + turnRad * (shellMm + POLE_MM / 2));
+export function coreLengthMm({ lengthMm, turnRad }: StandingRib, shellMm: number, { poleMm }: RibShape): number {
+  return Math.max(0, lengthMm + turnRad * (shellMm + poleMm / 2));
 }
 
 /** What a shell may span, mm: as was decided, else by its strength. */

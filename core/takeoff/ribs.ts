@@ -31,7 +31,7 @@ export function ribsOf({ shell }: PlanDocument, { sections, spans }: PartingTota
       .map(({ lengthMm, turnRad = 0 }): TakenRib => {
         const standsMm = standingMm(lengthMm, flangeMm, shape);
         const standing = { lengthMm: standsMm, turnRad: lengthMm > 0 ? (turnRad * standsMm) / lengthMm : 0 };
-        const coreMm = coreLengthMm(standing, shellMm);
+        const coreMm = coreLengthMm(standing, shellMm, shape);
         return {
           ...{ section: number, lengthMm, laidMm3: ribLaidMm3(standing, shellMm, shape) },
           ...{ coreMm3: coreMm * shape.coreMm2, coreG: coreMm * shape.coreGPerMm },

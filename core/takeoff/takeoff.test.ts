@@ -43,7 +43,7 @@ describe("the takeoff", () => {
     const of = (kind: "poles" | "ribs" | "none", system: string) => {
       const plan: PlanDocument = {
         ...document,
-        shell: { ...shell, system, ribs: { kind, pole: "stainless", spanMm: 200 } },
+        shell: { ...shell, system, ribs: { ...shell.ribs, kind, spanMm: 200 } },
       };
       const spans = {
         widestMm: [400, 400],
@@ -67,7 +67,10 @@ describe("the takeoff", () => {
   it("buys the poles of all ribs, and cautions about those that plaster spoils", () => {
     const { shell } = document;
     const poled = (kind: "poles" | "ribs", pole: "stainless" | "steel" | "timber", system = shell.system) => {
-      const plan: PlanDocument = { ...document, shell: { ...shell, system, ribs: { kind, pole, spanMm: 200 } } };
+      const plan: PlanDocument = {
+        ...document,
+        shell: { ...shell, system, ribs: { ...shell.ribs, kind, pole, spanMm: 200 } },
+      };
       const spans = {
         widestMm: [400, 400],
         ribs: [700, 500].map((lengthMm) => ({ section: 1, points: [], normals: [], lengthMm })),

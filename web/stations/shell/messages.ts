@@ -105,6 +105,7 @@ export const messages = {
     widest: "Widest span, by section",
     none: "No section spans farther than that.",
     pole: "Poles of",
+    thick: { poles: "Thick across", ribs: "Height of the core" } satisfies Record<Exclude<RibKind, "none">, string>,
     poles: {
       stainless: "Stainless steel tube",
       aluminium: "Aluminium tube",

@@ -235,8 +235,12 @@ describe("ribs and poles", () => {
     expect(ribs.queryByText(/Steel rusts/)).toBeNull();
     await userEvent.selectOptions(ribs.getByRole("combobox"), "steel");
     expect(ribs.getByText(/Steel rusts/)).toBeDefined();
+    const thick = ribs.getByLabelText("Thick across");
+    await userEvent.clear(thick);
+    await userEvent.type(thick, "1 1/4 in{Enter}");
+    expect(documentNow().shell.ribs.poleMm).toBeCloseTo(31.75, 9);
     await userEvent.click(ribs.getByRole("button", { name: "Ribs" }));
-    expect(documentNow().shell.ribs).toEqual({ kind: "ribs", pole: "steel", spanMm: null });
+    expect(documentNow().shell.ribs).toEqual({ kind: "ribs", pole: "steel", poleMm: 31.75, spanMm: null });
     expect(ribs.queryByText(/Steel rusts/)).toBeNull();
     planning = before;
   });

@@ -64,7 +64,7 @@ export function DrawingOnBoard(props: OnBoardProps) {
           >
             {drawing.lines.map(({ layer, points, closed }) => (
               <path
-                key={`${layer} ${points[0].join()} ${points.length}`}
+                key={`${layer} ${points.join()}`}
                 d={`M${points.map(([x, y]) => `${x.toFixed(2)},${(heightMm - y).toFixed(2)}`).join("L")}${closed ? "Z" : ""}`}
                 fill="none"
                 stroke="currentColor"

@@ -3,6 +3,7 @@ import type { Spans } from "../../../../core/ribs/ribs.ts";
 import {
   IN_PLASTER,
   POLE_MATERIALS,
+  POLES_MM,
   RIB_KINDS,
   RIB_SPANS_MM,
   type RibKind,
@@ -76,6 +77,16 @@ export function Ribs({ document, spans, box }: { document: PlanDocument; spans: 
             ))}
           </select>
         </label>
+      )}
+      {ribs.kind !== "none" && (
+        <LengthField
+          label={t.thick[ribs.kind]}
+          valueMm={ribs.poleMm}
+          leastMm={POLES_MM.least}
+          mostMm={POLES_MM.most}
+          stepMm={1}
+          onChange={(poleMm) => set({ poleMm })}
+        />
       )}
       {spoiled && <Caution>{t.spoils[spoiled]}</Caution>}
       {ribs.kind !== "none" &&
