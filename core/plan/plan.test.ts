@@ -14,7 +14,7 @@ import { takeoff } from "../takeoff/takeoff.ts";
 import { rotation, rotations, turnedDirection } from "../testing/random.ts";
 import { box, lathe, mushroom, sphere, torus, turned } from "../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "./document/document.ts";
-import { PlanEngine, type PlanResult } from "./engine.ts";
+import { PlanEngine } from "./engine.ts";
 import { bundleOf, packBundle, unpackBundle } from "./results/bundle.ts";
 import { seatPiece } from "./stages/seat.ts";
 
@@ -37,8 +37,11 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
   };
 }
 
-const run = (mesh: TriangleMesh, document: PlanDocument, stepMm: number) =>
-  new PlanEngine(mesh).run(document, TYPICAL_RATES, stepMm, ctx);
+/** The jacket of a piece and its parting: no walls, ribs or keys. */
+function parted(mesh: TriangleMesh, document: PlanDocument, stepMm: number, engine = new PlanEngine(mesh)) {
+  const parting = engine.partingFor(document, TYPICAL_RATES, stepMm, ctx);
+  return { parting, jacket: engine.jacketFor(document, stepMm, ctx) };
+}
 const UP_DOWN: Direction[] = [
   [0, 0, 1],
   [0, 0, -1],
@@ -48,7 +51,7 @@ describe("sections meet their oracles", () => {
   it("sphere, two opposite pulls: great circle, no lock, and 1 087 879 mm3 of silicone", () => {
     const errors: number[] = [];
     for (const step of [8, 3]) {
-      const { parting, jacket } = run(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
+      const { parting, jacket } = parted(sphere(100, 128), documentWith(8, false, { pulls: UP_DOWN }), step);
       expect(parting.sections.map((s) => [Math.round(s.fillMm3 / 1e4), s.releases])).toEqual([
         [0, true],
         [0, true],
@@ -64,7 +67,7 @@ describe("sections meet their oracles", () => {
   it("mushroom on the board, one section up: comes off once pi (90^2 - 40^2) 200 is filled", () => {
     const errors: number[] = [];
     for (const step of [8, 4]) {
-      const { parting } = run(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[0, 0, 1]] }), step);
+      const { parting } = parted(mushroom(40, 200, 90, 30), documentWith(0.1, true, { pulls: [[0, 0, 1]] }), step);
       expect(parting.sections[0].releases).toBe(true);
       errors.push(Math.abs(parting.sections[0].fillMm3 / 4_084_070 - 1));
     }
@@ -73,7 +76,7 @@ describe("sections meet their oracles", () => {
   });
 
   it("mushroom, two sections sideways: free", () => {
-    const { parting } = run(
+    const { parting } = parted(
       mushroom(40, 200, 90, 30),
       documentWith(0.1, true, {
         pulls: [
@@ -90,9 +93,9 @@ describe("sections meet their oracles", () => {
   });
 
   it("torus lying flat: up and down come free, sideways the hole is filled", () => {
-    const free = run(torus(100, 30, 128, 64), documentWith(8, false, { pulls: UP_DOWN }), 4);
+    const free = parted(torus(100, 30, 128, 64), documentWith(8, false, { pulls: UP_DOWN }), 4);
     expect(free.parting.sections.every((s) => s.releases && s.fillMm3 < 5000)).toBe(true);
-    const locked = run(
+    const locked = parted(
       torus(100, 30, 128, 64),
       documentWith(8, false, {
         pulls: [
@@ -118,7 +121,7 @@ describe("sections meet their oracles", () => {
       [80, -120],
       [0, -120],
     ];
-    const { parting } = run(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
+    const { parting } = parted(lathe(profile, 96), documentWith(4, false, { pulls: UP_DOWN }), 3);
     expect(parting.fillMm3).toBeGreaterThan(20_000);
     expect(parting.sections.every((s) => s.releases)).toBe(true);
   });
@@ -136,25 +139,28 @@ describe("sections meet their oracles", () => {
       [80, -120],
       [0, -120],
     ];
-    const engine = new PlanEngine(lathe(deep, 96));
-    const plan = (parting: PlanDocument["parting"]) => engine.run({ ...document, parting }, TYPICAL_RATES, 5, ctx);
+    const piece = lathe(deep, 96);
+    const engine = new PlanEngine(piece);
+    const plan = (parting: PlanDocument["parting"]) => parted(piece, { ...document, parting }, 5, engine);
     const { parting } = plan(document.parting);
     const filled = parting.sections.findIndex(({ fillMm3 }) => fillMm3 > 0);
     expect(parting.sections[filled].fillThickMm).toBeGreaterThan(8);
     const taken = takenInHand(parting.drawn, parting.sections);
-    const withFill = (fillWith: FillWith) =>
-      plan({ ...document.parting, layout: treated(taken, filled, { fillWith }) });
+    const withFill = (fillWith: FillWith) => ({
+      ...document.parting,
+      layout: treated(taken, filled, { fillWith }),
+    });
     const silicone = plan({ ...document.parting, mostSiliconeMm: 60, layout: taken });
-    const clay = withFill("clay");
+    const clay = plan(withFill("clay"));
     const { clayMm3 } = clay.parting;
     expect(clay.parting.sections.every(({ releases }) => releases)).toBe(true);
     // The clay takes the silicone's place, to the gram.
-    const takenOff = (of: PlanResult) => takeoff(document, of.jacket, of.parting, TYPICAL_RATES);
+    const takenOff = (of: typeof clay) => takeoff(document, of.jacket, of.parting, TYPICAL_RATES);
     const [sidedG, clayG] = [takenOff(silicone).fillG - takenOff(clay).fillG, siliconeMassG(clayMm3)];
     expect(sidedG / clayG).toBeCloseTo(1, 6);
     const bought = takenOff(clay).materials.find(({ use }) => use === "fills");
     expect(bought?.quantity).toBeCloseTo((clayMm3 * 1.9) / 1e6, 6);
-    const open = withFill("open");
+    const open = engine.run({ ...document, parting: withFill("open") }, TYPICAL_RATES, 5, ctx);
     const [held] = open.parting.sections.filter(({ releases }) => !releases);
     expect(held.fillMm3).toBeLessThan(clayMm3);
     expect(open.warnings.some(({ kind }) => kind === "held")).toBe(true);
@@ -175,13 +181,13 @@ const GROOVED: readonly (readonly [number, number])[] = [
 describe("turning the piece with its pulls", () => {
   it("does not change the fill of a plan that releases by it", () => {
     const piece = lathe(GROOVED, 96);
-    const still = run(piece, documentWith(4, false, { pulls: UP_DOWN }), 5);
+    const still = parted(piece, documentWith(4, false, { pulls: UP_DOWN }), 5);
     expect(still.parting.sections.every((s) => s.releases)).toBe(true);
     fc.assert(
       fc.property(rotations, (angles) => {
         const m = rotation(angles);
         const along = UP_DOWN.map((d) => turnedDirection(m, d));
-        const other = run(turned(piece, m), documentWith(4, false, { pulls: along }), 5);
+        const other = parted(turned(piece, m), documentWith(4, false, { pulls: along }), 5);
         expect(other.parting.sections.every((s) => s.releases)).toBe(true);
         expect(other.parting.fillMm3 / still.parting.fillMm3).toBeCloseTo(1, 1);
       }),
@@ -246,7 +252,8 @@ describe("the engine", () => {
   });
 
   it("answers bundles that survive packing, and refuses another version's", async () => {
-    const result = run(sphere(100, 32), documentWith(8, false, { pulls: UP_DOWN }), 8);
+    const document = documentWith(8, false, { pulls: UP_DOWN });
+    const result = new PlanEngine(sphere(100, 32)).run(document, TYPICAL_RATES, 8, ctx);
     const bundle = await bundleOf(result, { readMs: 0, planMs: 0, totalMs: 0 }, ALONE);
     const bytes = packBundle(bundle);
     expect(unpackBundle(bytes)).toEqual(

@@ -1,4 +1,5 @@
 /** Exact little bodies for tests: closed, outward-facing meshes in mm. */
+import { adjacencyOf, OPEN } from "../mesh/adjacency.ts";
 import { fromSoup, lathe, type P3 } from "../mesh/lathe.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { together } from "../mesh/together.ts";
@@ -177,4 +178,19 @@ export function pittedBall(radius: number, rings: number, towards: readonly (rea
     return x * share;
   });
   return { ...ball, positions };
+}
+
+/** Half a ball of so many mm on its board. */
+export function dome(radius: number, around = 96): TriangleMesh {
+  const rings = 30;
+  const profile = Array.from({ length: rings + 1 }, (_, k): [number, number] => {
+    const turn = (Math.PI / 2) * (k / rings);
+    return [radius * Math.sin(turn), radius * Math.cos(turn)];
+  });
+  return lathe([...profile, [0, 0]], around);
+}
+
+/** Every edge is shared by two triangles that run along it opposite ways. */
+export function isClosed(mesh: TriangleMesh): boolean {
+  return !adjacencyOf(mesh).across.includes(OPEN);
 }
