@@ -138,6 +138,7 @@ test("a scan of a real piece's size: coarse answer first, the page stays awake, 
   await course.watchHolds();
   await page.goto("/");
   await practising;
+  await course.holdsFromNow();
   await course.drop("lamplighter.stl", scan);
   await glance;
   await page.waitForURL(/\/pieces\//);

@@ -120,6 +120,27 @@ export class Body {
     return Math.min(tx, ty, tz) * brickMm + OVER_MM;
   }
 
+  /** How far along a direction the way from a place comes into the box, mm: 0 from within, infinite where it never does. */
+  entersMm(x: number, y: number, z: number, dx: number, dy: number, dz: number): number {
+    const { low, brickMm } = this;
+    const { bricks } = this.data.grid;
+    let [enters, leaves] = [0, Infinity];
+    const within = (offMm: number, d: number, sideMm: number) => {
+      if (Math.abs(d) < LEVEL) {
+        if (offMm < 0 || offMm >= sideMm) enters = Infinity;
+        return;
+      }
+      const [a, b] = [-offMm / d, (sideMm - offMm) / d];
+      enters = Math.max(enters, Math.min(a, b));
+      leaves = Math.min(leaves, Math.max(a, b));
+    };
+    within(x - low[0], dx, bricks[0] * brickMm);
+    within(y - low[1], dy, bricks[1] * brickMm);
+    within(z - low[2], dz, bricks[2] * brickMm);
+    if (enters >= leaves) return Infinity;
+    return enters > 0 ? enters + OVER_MM : 0;
+  }
+
   /**
    * The least value of the field on the way from a place along a direction.
    * @param from no less than the field at the place, mm: what is known of the least value beforehand
@@ -149,8 +170,10 @@ export class Body {
     const ey = Math.abs(dy) < LEVEL ? 0 : dy * perStep;
     const ez = Math.abs(dz) < LEVEL ? 0 : dz * perStep;
     const endMm = Math.min(farMm, boardMm !== null && dz < 0 ? (boardMm - z) / dz : Infinity);
+    const [sx, sy, sz] = [BRICK * nx, BRICK * ny, BRICK * nz];
+    const isWithin = gx >= 0 && gy >= 0 && gz >= 0 && gx < sx && gy < sy && gz < sz;
     let least = from;
-    for (let s = 0; s < endMm; ) {
+    for (let s = isWithin ? 0 : this.entersMm(x, y, z, dx, dy, dz); s < endMm; ) {
       const px = gx + s * ex;
       const py = gy + s * ey;
       const pz = gz + s * ez;

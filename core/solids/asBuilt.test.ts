@@ -106,6 +106,19 @@ describe("two sections that leave one after the other", () => {
     expect(found[0].relief.leftMm).toBeLessThan(70 / 3);
   });
 
+  it("pass where a bolt is in the one that leaves, and the one in its way is laid thinner", async () => {
+    const { clashes, found } = await passedUnder(40, 20_000, (section) => section === 2);
+    expect(clashes).toEqual([]);
+    expect(found).toHaveLength(1);
+    const [{ mesh, relief }] = found;
+    expect([relief.section, relief.other]).toEqual([1, 2]);
+    // The ledge is gone where the other comes past, but for what is trimmed along its edges.
+    const { volumeMm3 } = areaAndVolume(mesh);
+    expect(volumeMm3 / (60 * 100 * 150)).toBeGreaterThan(1);
+    expect(volumeMm3 / (60 * 100 * 150)).toBeLessThan(1.02);
+    expect(adjacencyOf(mesh).openEdges).toBe(0);
+  });
+
   it("clash still where too little of the shell would stay, or a bolt is there", async () => {
     for (const { clashes, found } of [await passedUnder(70), await passedUnder(40, 20_000, () => true)]) {
       expect(found).toEqual([]);

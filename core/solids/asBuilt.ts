@@ -69,21 +69,39 @@ export function clashesAsBuilt(
 ): Clash[] {
   const now = [...solids];
   const clashes: Clash[] = [];
+  /** Has one of two sections less at their meetings, if it may. @returns whether it has */
+  const takesLess = (s: number, other: number, met: readonly Meeting[], leaves: LeavingSolid, body: Body): boolean => {
+    const before = now[s].mesh;
+    for (const place of met) {
+      const leaving = { ...leaves, mesh: now[s].mesh };
+      const less = relieve({ ...place, section: s + 1, other: other + 1, leaving, body });
+      if (less) now[s] = { ...now[s], mesh: less };
+    }
+    return now[s].mesh !== before;
+  };
   for (let other = 0; other + 1 < now.length; other++) {
     ctx.checkCancelled();
-    const body = solidAsBody(now[other], stepMm, ctx);
+    let body = solidAsBody(now[other], stepMm, ctx);
     for (let s = other + 1; s < now.length; s++) {
       let met = meetings(now[s], body);
-      const before = now[s];
-      for (const place of met) {
-        const less = relieve({ ...place, section: s + 1, other: other + 1, leaving: now[s], body });
-        if (less) now[s] = { ...now[s], mesh: less };
+      if (takesLess(s, other, met, now[s], body)) met = meetings(now[s], body);
+      if (met.length > 0) {
+        // What may not be left away of the one that leaves may be of the one in its way: it goes past the first the other way.
+        const still = solidAsBody(now[s], stepMm, ctx);
+        const passed: LeavingSolid = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
+        if (takesLess(other, s, meetings(passed, still), passed, still)) {
+          body = solidAsBody(now[other], stepMm, ctx);
+          met = meetings(now[s], body);
+        }
       }
-      if (now[s] !== before) met = meetings(now[s], body);
       if (met.length > 0) clashes.push({ section: s + 1, other: other + 1, ...together(met) });
     }
   }
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
+}
+
+function opposite([x, y, z]: Direction): Direction {
+  return [0 - x, 0 - y, 0 - z];
 }
 
 /** Of all places where two sections meet the deepest, and how much they are together. */
@@ -170,7 +188,7 @@ function groupsOf(deep: readonly Deep[]): Deep[][] {
 /** How far a place has moved where it is deepest in a body, mm. */
 function movedTo([x, y, z]: readonly number[], [dx, dy, dz]: Direction, travelMm: number, body: Body): number {
   let [least, moved] = [Infinity, 0];
-  for (let s = 0; s <= travelMm; ) {
+  for (let s = body.entersMm(x, y, z, dx, dy, dz); s <= travelMm; ) {
     const [px, py, pz] = [x + s * dx, y + s * dy, z + s * dz];
     const empty = body.emptyMm(px, py, pz, dx, dy, dz);
     if (empty === Infinity) break;

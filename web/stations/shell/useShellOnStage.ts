@@ -7,9 +7,12 @@ import type { TriangleMesh } from "../../../core/mesh/mesh.ts";
 import { together } from "../../../core/mesh/together.ts";
 import type { BuildStep } from "../../../core/plan/buildSteps.ts";
 import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
+import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { ribBody } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
 import { type RibShape, ribShape } from "../../../core/ribs/shape.ts";
+import { shellThicknesses } from "../../../core/shell/index.ts";
+import { layupFor } from "../../../core/shell/layup.ts";
 import { type Block, blocksUnder } from "../../../core/walls/blocks.ts";
 import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
@@ -55,16 +58,14 @@ export function useShellOnStage(
   const { onBoard } = document.seat;
   const isApart = apart > 0;
   const sections = bundle?.skins.length ?? 0;
+  const { shell, identity } = document;
+  const laid = useMemo(() => laidSections(shell, identity, sections), [shell, identity, sections]);
   // All walls are laid out again together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
-  const flanges = useMemo(() => flangesBySection(walls, sections, flangeMm), [shape, sections, flangeMm]);
+  const flanges = useMemo(() => flangesBySection(walls, laid), [shape, laid]);
   const ribs = bundle?.figures.report.spans.ribs;
-  const { ribs: ribSettings, system } = document.shell;
-  const standing = useMemo(
-    () => ribsBySection(ribs ?? [], sections, flangeMm, ribShape(ribSettings, { system })),
-    [ribs, sections, flangeMm, ribSettings, system],
-  );
+  const standing = useMemo(() => ribsBySection(ribs ?? [], laid), [ribs, laid]);
   const made = useSolids((held) => held.made);
   const solids = bundle && solidsFor(made, madeFrom(bundle.walls, document.shell));
   // Once they are worked out, the sections are shown as the bodies they will be.
@@ -185,20 +186,39 @@ function blocksOn(built: BuiltWall | undefined, onBoard: boolean): ShownFastenin
   return blocksUnder(built.wall, 0).map(blockMark);
 }
 
+/** What stands out of a section goes by how it is laid up. */
+interface LaidSection {
+  readonly flangeMm: number;
+  readonly rib: RibShape;
+}
+
+/** In the order of the sections. */
+function laidSections(
+  shell: PlanDocument["shell"],
+  { sections: known }: PlanDocument["identity"],
+  sections: number,
+): LaidSection[] {
+  return Array.from({ length: sections }, (_, s) => {
+    const layup = layupFor(shell, known[s]?.id);
+    return { flangeMm: shellThicknesses(layup).flangeMm, rib: ribShape(shell.ribs, layup) };
+  });
+}
+
 /** The flanges of every section, in their order. */
-function flangesBySection(walls: readonly BuiltWall[], sections: number, flangeMm: number): TriangleMesh[][] {
-  const out: TriangleMesh[][] = Array.from({ length: sections }, () => []);
+function flangesBySection(walls: readonly BuiltWall[], laid: readonly LaidSection[]): TriangleMesh[][] {
+  const out: TriangleMesh[][] = laid.map(() => []);
   for (const { along, wall } of walls) {
     wall.sections.forEach((number, side) => {
-      out[number - 1]?.push(flangeBody(along, side as 0 | 1, flangeMm));
+      const own = laid[number - 1];
+      if (own) out[number - 1].push(flangeBody(along, side as 0 | 1, own.flangeMm));
     });
   }
   return out;
 }
 
 /** The ribs of every section, in their order: on the face that is shown of it, which is the one on the jacket. */
-function ribsBySection(ribs: readonly Rib[], sections: number, flangeMm: number, shape: RibShape): TriangleMesh[][] {
-  return Array.from({ length: sections }, (_, s) =>
+function ribsBySection(ribs: readonly Rib[], laid: readonly LaidSection[]): TriangleMesh[][] {
+  return laid.map(({ flangeMm, rib: shape }, s) =>
     ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, 0, flangeMm, shape) ?? []) : [])),
   );
 }
