@@ -24,11 +24,6 @@ export interface SectionsAsBuilt {
 
 export const NO_SOLIDS: SectionsAsBuilt = { sections: [], clashes: [], reliefs: [] };
 
-type Xyz = readonly [number, number, number];
-
-/** What is left away keeps so far off the middles of bolts and keys, mm. */
-const BESIDE_MM = 15;
-
 export async function sectionsAsBuilt(
   result: Pick<PlanResult, "parting" | "spans">,
   document: PlanDocument,
@@ -45,14 +40,8 @@ export async function sectionsAsBuilt(
     flangeMm: thicknesses[s].flangeMm,
   }));
   const held = walls.map((wall) => ({ sections: wall.wall.sections, places: fastenedPlaces(wall) }));
-  const isFastened = (section: number, low: Xyz, high: Xyz) =>
-    held.some(
-      ({ sections: own, places }) =>
-        own.includes(section) &&
-        places.some((at) => at.every((mm, a) => mm > low[a] - BESIDE_MM && mm < high[a] + BESIDE_MM)),
-    );
   const about = {
-    isFastened,
+    fastenedAt: (section: number) => held.flatMap(({ sections: own, places }) => (own.includes(section) ? places : [])),
     offJacketMm: (x: number, y: number, z: number) => parting.filledNearest.distance(x, y, z),
     shellsMm: thicknesses.map(({ shellMm }) => shellMm),
     areasMm2: parting.sections.map(({ areaMm2 }) => areaMm2),
@@ -61,7 +50,7 @@ export async function sectionsAsBuilt(
   return withSolids((solids) => {
     const relieve = (met: Met) => {
       const less = relieved(solids, met, about, ctx);
-      if (!less) return null;
+      if (typeof less === "string") return less;
       reliefs.push(less.relief);
       sections[met.section - 1] = weighed(
         { number: met.section, pieces: 1, ...figuresOf(less.mesh) },

@@ -33,7 +33,11 @@ export interface Clash {
   readonly movedMm: number;
   /** How much of it, seen along its pull, runs into the other deeper than is trimmed, mm2: next to nothing for a single key. */
   readonly areaMm2: number;
+  readonly kept: Kept;
 }
+
+/** Why neither of two sections is laid thinner where they clash: a bolt or a key is there, or too little would stay. */
+export type Kept = "fastened" | "thin";
 
 /** What is no deeper is trimmed without a thought, mm. */
 export const TRIMMED_MM = 3;
@@ -58,24 +62,26 @@ export interface Met extends Meeting {
 
 /**
  * @param solids of the sections in the order they are built: the last one leaves first
- * @param relieve gives a section that meets another at a place less of a body, or none where it stays as it is
+ * @param relieve gives a section that meets another at a place less of a body, or says why it stays as it is
  * @returns every pair that clashes, at its deepest
  */
 export function clashesAsBuilt(
   solids: readonly LeavingSolid[],
   stepMm: number,
   ctx: JobContext,
-  relieve: (met: Met) => TriangleMesh | null = () => null,
+  relieve: (met: Met) => TriangleMesh | Kept = () => "thin",
 ): Clash[] {
   const now = [...solids];
   const clashes: Clash[] = [];
+  let kept: Kept = "thin";
   /** Has one of two sections less at their meetings, if it may. @returns whether it has */
   const takesLess = (s: number, other: number, met: readonly Meeting[], leaves: LeavingSolid, body: Body): boolean => {
     const before = now[s].mesh;
     for (const place of met) {
       const leaving = { ...leaves, mesh: now[s].mesh };
       const less = relieve({ ...place, section: s + 1, other: other + 1, leaving, body });
-      if (less) now[s] = { ...now[s], mesh: less };
+      if (less === "fastened") kept = less;
+      else if (less !== "thin") now[s] = { ...now[s], mesh: less };
     }
     return now[s].mesh !== before;
   };
@@ -84,6 +90,7 @@ export function clashesAsBuilt(
     let body = solidAsBody(now[other], stepMm, ctx);
     for (let s = other + 1; s < now.length; s++) {
       let met = meetings(now[s], body);
+      kept = "thin";
       if (takesLess(s, other, met, now[s], body)) met = meetings(now[s], body);
       if (met.length > 0) {
         // What may not be left away of the one that leaves may be of the one in its way: it goes past the first the other way.
@@ -94,7 +101,7 @@ export function clashesAsBuilt(
           met = meetings(now[s], body);
         }
       }
-      if (met.length > 0) clashes.push({ section: s + 1, other: other + 1, ...together(met) });
+      if (met.length > 0) clashes.push({ section: s + 1, other: other + 1, kept, ...together(met) });
     }
   }
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
@@ -120,7 +127,7 @@ function solidAsBody({ mesh, flangeMm }: LeavingSolid, coarsestMm: number, ctx: 
 
 /** A place where a section meets another on its way out. */
 export interface Meeting {
-  readonly deepest: Omit<Clash, "section" | "other">;
+  readonly deepest: Omit<Clash, "section" | "other" | "kept">;
   /** All of it that runs in deeper than is trimmed lies between these corners, xyz, mm. */
   readonly low: readonly [number, number, number];
   readonly high: readonly [number, number, number];

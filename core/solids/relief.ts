@@ -12,7 +12,7 @@ import { isosurface } from "../field/isosurface.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Body } from "../release/body.ts";
-import { type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
+import { type Kept, type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
 import { meshOf, type Solids } from "./kernel.ts";
 import { SCRAP_MM3 } from "./sections.ts";
 
@@ -37,11 +37,9 @@ export interface ReliefRequest {
   readonly shellsMm: readonly number[];
   /** How much of the jacket every section is laid on, in their order, mm2. */
   readonly areasMm2: readonly number[];
-  /** Is there a bolt or a key of a section, numbered from one, between two corners? */
-  readonly isFastened: (section: number, low: Xyz, high: Xyz) => boolean;
+  /** Where bolts and keys of a section are, numbered from one, xyz, mm. */
+  readonly fastenedAt: (section: number) => readonly (readonly number[])[];
 }
-
-type Xyz = readonly [number, number, number];
 
 /** Of a shell's thickness, so much stays on the jacket at least. */
 const LEAST_LEFT_SHARE = 1 / 3;
@@ -49,29 +47,39 @@ const LEAST_LEFT_SHARE = 1 / 3;
 const HARDLY_ANY_SHARE = 0.01;
 /** The space that is left away reaches so many steps of its grid beyond what runs in. */
 const BEYOND_STEPS = 3;
+/** What is left away keeps so far off the middles of bolts and keys, mm. */
+const BESIDE_MM = 15;
 /** What would run in no deeper than this stays: sections touch each other along their wall, mm. */
 const STAYS_MM = TRIMMED_MM / 2;
 
-/** @returns the section with less of it, and what was left away; null where that would leave too little, or a bolt or a key is in it */
+/** @returns the section with less of it, and what was left away; or why it stays as it is */
 export function relieved(
   solids: Solids,
   { section, other, leaving, body, ...met }: Met,
-  { offJacketMm, shellsMm, areasMm2, isFastened }: ReliefRequest,
+  { offJacketMm, shellsMm, areasMm2, fastenedAt }: ReliefRequest,
   ctx: JobContext,
-): { mesh: TriangleMesh; relief: Relief } | null {
+): { mesh: TriangleMesh; relief: Relief } | Kept {
   const { biteMm, at, areaMm2 } = met.deepest;
-  if (isFastened(section, met.low, met.high)) return null;
   const solid = solids.fromMesh(leaving.mesh, `Section ${section}`);
   const inTheWay = solids.fromMesh(runsInto(leaving, met, body, ctx), `What section ${section} leaves away`);
   const { positions: p } = meshOf(solids.and(solid, inTheWay));
+  if (isNear(p, fastenedAt(section))) return "fastened";
   const shellMm = shellsMm[section - 1];
   let leftMm = shellMm;
   for (let k = 0; k < p.length; k += 3) leftMm = Math.min(leftMm, offJacketMm(p[k], p[k + 1], p[k + 2]));
-  if (leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1]) return null;
+  if (leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1]) return "thin";
   const pieces = solids.pieces(solids.minus(solid, inTheWay)).filter((piece) => piece.volume() >= SCRAP_MM3);
-  if (pieces.length !== 1) return null;
+  if (pieces.length !== 1) return "thin";
   const left = leftMm < shellMm ? leftMm : null;
   return { mesh: meshOf(pieces[0]), relief: { section, other, biteMm, at, areaMm2, leftMm: left } };
+}
+
+/** Is a corner of what is left away beside the middle of a bolt or a key? @param p its corners, xyz */
+function isNear(p: ArrayLike<number>, fastened: readonly (readonly number[])[]): boolean {
+  return fastened.some(([x, y, z]) => {
+    for (let k = 0; k < p.length; k += 3) if (Math.hypot(p[k] - x, p[k + 1] - y, p[k + 2] - z) < BESIDE_MM) return true;
+    return false;
+  });
 }
 
 /** All places about where a section meets a body that come to lie in it on their way out, as a closed surface. */

@@ -3,6 +3,7 @@ import type { BoltTrouble } from "../../../core/flange/fastenings.ts";
 import type { BoltHold, Joint } from "../../../core/flange/settings.ts";
 import type { KeyTrouble } from "../../../core/keys/jacketKeys.ts";
 import type { PoleMaterial, RibKind } from "../../../core/ribs/settings.ts";
+import type { Kept } from "../../../core/solids/asBuilt.ts";
 import type { RoomLimit } from "../../../core/walls/wallGround.ts";
 
 type Shown = string | number;
@@ -288,7 +289,12 @@ export const messages = {
       `Section ${number} is in ${pieces} pieces: something cuts through its shell. Look at its narrow places.`,
     allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
     clash: (section: Shown, other: Shown, area: Shown, bite: Shown, moved: Shown) =>
-      `As it is built, section ${section} runs up to ${bite} into section ${other} after ${moved} of its way: ${area} of it. Lay it thinner there, narrow that flange, or leave out its key.`,
+      `As it is built, section ${section} runs up to ${bite} into section ${other} after ${moved} of its way: ${area} of it.`,
+    kept: {
+      fastened:
+        "A bolt or a key is in the way of laying it thinner there: move it or take it away, and work the sections out again.",
+      thin: "Laid thinner, too little of its shell would stay: move the line there, or narrow that flange.",
+    } satisfies Record<Kept, string>,
     reliefs:
       "So that they pass each other, leave away at these places what would run into the neighbour. The bodies above have it left away:",
     relief: (section: Shown, other: Shown, area: Shown, bite: Shown, left: Shown | null) =>

@@ -8,6 +8,7 @@ import { bundleOf } from "../../../core/plan/results/bundle.ts";
 import { figuresOf } from "../../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../../core/plan/results/identified.ts";
 import { spanLimitMm } from "../../../core/shell/span.ts";
+import type { Clash } from "../../../core/solids/asBuilt.ts";
 import type { Relief } from "../../../core/solids/relief.ts";
 import { TYPICAL_RATES } from "../../../core/takeoff/rates.ts";
 import { undo, usePlan } from "../../document/planStore.ts";
@@ -172,10 +173,13 @@ describe("the solid sections", () => {
 
   it("tell where one does not pass another as they are built, or that all do", async () => {
     const sections = [solid(1, "one"), solid(2, "one")];
-    const clash = { section: 2, other: 1, biteMm: 6.4, movedMm: 41, areaMm2: 1200, at: [0, 0, 100] as const };
+    const clash: Clash = {
+      ...{ section: 2, other: 1, biteMm: 6.4, movedMm: 41, areaMm2: 1200, at: [0, 0, 100] },
+      kept: "fastened",
+    };
     const relief: Relief = { section: 2, other: 1, biteMm: 9, areaMm2: 4000, leftMm: 11, at: [0, 0, 60] };
     const answer =
-      (clashes: readonly (typeof clash)[], reliefs: readonly Relief[] = []) =>
+      (clashes: readonly Clash[], reliefs: readonly Relief[] = []) =>
       async () => ({
         ...{ ok: true as const, value: { sections, shown: [], clashes, reliefs } },
       });
@@ -183,7 +187,9 @@ describe("the solid sections", () => {
     shown();
     await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
     expect(
-      await screen.findByText(/section 2 runs up to 6\.4.mm into section 1 after 41.mm of its way: 12\.0.cm² of it/),
+      await screen.findByText(
+        /section 2 runs up to 6\.4.mm into section 1 after 41.mm of its way: 12\.0.cm² of it\. A bolt or a key is in the way/,
+      ),
     ).toBeDefined();
     expect(screen.queryByText(/they pass each other/)).toBeNull();
     cleanup();

@@ -107,9 +107,10 @@ function AsBuilt({
           </ul>
         </>
       )}
-      {clashes.map(({ section, other, biteMm, movedMm, areaMm2, at }) => (
+      {clashes.map(({ section, other, biteMm, movedMm, areaMm2, kept, at }) => (
         <Caution key={`clash ${section} ${other}`}>
-          {t.clash(section, other, spread(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))} {look(at)}
+          {t.clash(section, other, spread(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))}{" "}
+          {t.kept[kept]} {look(at)}
         </Caution>
       ))}
     </>
