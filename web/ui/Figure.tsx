@@ -22,7 +22,7 @@ export function Figure({ label, children, working }: { label: string; children: 
 
 export function WorkingNote({ working }: { working: Working }) {
   return (
-    <div className="quiet mt-1 border-l-2 border-base-300 pl-3 text-sm">
+    <div className="quiet mt-1 max-w-md border-l-2 border-base-300 pl-3 text-sm">
       <p className="italic">{working.formula}</p>
       <ul>
         {working.inputs.map((input) => (
