@@ -56,7 +56,7 @@ export async function benchSystems(ctx: JobContext, report: (row: PartingRow) =>
 /** So near a wall, a rib or the board a shell is thickened, or has a foot, mm. */
 const THICKENED_MM = 90;
 const OFF_BOARD_MM = 150;
-/** Every so manieth vertex of a skin is looked at. */
+/** One vertex of a skin in so many is looked at. */
 const EVERY = 7;
 
 /** Ways into it so near each other are one, mm. */

@@ -1,7 +1,7 @@
 /**
  * Sections relieved where they would run into another on their way out: as the later one is laid, what would come to lie in the
  * earlier one is left away, so far as enough of its shell stays on the jacket or hardly any of it is concerned, and where
- * nothing holds its flange to the other.
+ * nothing holds its flange to the other. Where that cannot be, the same is done to the earlier one.
  *
  *   relieved = solid minus { x : min over 0 < s <= travel of phi(x + s d) < -1.5 mm }
  *
