@@ -43,6 +43,7 @@ export async function sectionsAsBuilt(
   const about = {
     fastenedAt: (section: number) => held.flatMap(({ sections: own, places }) => (own.includes(section) ? places : [])),
     offJacketMm: (x: number, y: number, z: number) => parting.filledNearest.distance(x, y, z),
+    asSolids: new Map(),
     shellsMm: thicknesses.map(({ shellMm }) => shellMm),
     areasMm2: parting.sections.map(({ areaMm2 }) => areaMm2),
   };

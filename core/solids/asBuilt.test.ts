@@ -76,6 +76,7 @@ describe("two sections that leave one after the other", () => {
           bodies,
           met,
           {
+            asSolids: new Map(),
             offJacketMm: (x: number) => x - 80,
             shellsMm: [shellMm, shellMm],
             areasMm2: [areaMm2, areaMm2],

@@ -41,7 +41,7 @@ interface BesideWalls {
   readonly leftMm: Float32Array;
 }
 
-/** @returns a closed mesh for every section, in their order */
+/** @returns a closed mesh for every section but the last, in their order: that one has what is left */
 export function cellBodies(request: CellBodiesRequest, ctx: JobContext): TriangleMesh[] {
   const { field, cells, cellOf, walls, shellMm } = request;
   const { grid, distanceMm } = field;
@@ -68,7 +68,7 @@ export function cellBodies(request: CellBodiesRequest, ctx: JobContext): Triangl
     sureMm[n] = Math.max(LEAST_MM, Math.abs(leftMm));
   }
   ctx.checkCancelled();
-  return cellOf.map((_, s) => {
+  return cellOf.slice(0, -1).map((_, s) => {
     const values = new Float32Array(count);
     for (let n = 0; n < count; n++) {
       const inside = own[n] === s ? -sureMm[n] : own[n] === NOBODY ? stepMm : sureMm[n];

@@ -86,6 +86,12 @@ export class Solids {
     return this.keep(a.intersect(b));
   }
 
+  /** What of a body lies within another, and the rest of it: their faces coincide. */
+  split(solid: Solid, by: Solid): { readonly within: Solid; readonly rest: Solid } {
+    const [within, rest] = solid.split(by);
+    return { within: this.keep(within), rest: this.keep(rest) };
+  }
+
   /** The same of fewer triangles, none of which strays by more than so much, mm. */
   simpler(solid: Solid, byMm: number): Solid {
     return this.keep(solid.simplify(byMm));

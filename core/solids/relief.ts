@@ -13,7 +13,7 @@ import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Body } from "../release/body.ts";
 import { type Kept, type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
-import { meshOf, type Solids } from "./kernel.ts";
+import { meshOf, type Solid, type Solids } from "./kernel.ts";
 import { SCRAP_MM3 } from "./sections.ts";
 
 /** What was left away of a section so that it passes another. */
@@ -37,6 +37,8 @@ export interface ReliefRequest {
   readonly shellsMm: readonly number[];
   /** How much of the jacket every section is laid on, in their order, mm2. */
   readonly areasMm2: readonly number[];
+  /** Sections as they are by now, by their meshes: made once, and once again for each place that is left away. */
+  readonly asSolids: Map<TriangleMesh, Solid>;
   /** Where bolts and keys of a section are, numbered from one, xyz, mm. */
   readonly fastenedAt: (section: number) => readonly (readonly number[])[];
 }
@@ -56,11 +58,12 @@ const STAYS_MM = TRIMMED_MM / 2;
 export function relieved(
   solids: Solids,
   { section, other, leaving, body, ...met }: Met,
-  { offJacketMm, shellsMm, areasMm2, fastenedAt }: ReliefRequest,
+  { offJacketMm, shellsMm, areasMm2, fastenedAt, asSolids }: ReliefRequest,
   ctx: JobContext,
 ): { mesh: TriangleMesh; relief: Relief } | Kept {
   const { biteMm, at, areaMm2 } = met.deepest;
-  const solid = solids.fromMesh(leaving.mesh, `Section ${section}`);
+  const solid = asSolids.get(leaving.mesh) ?? solids.fromMesh(leaving.mesh, `Section ${section}`);
+  asSolids.set(leaving.mesh, solid);
   const inTheWay = solids.fromMesh(runsInto(leaving, met, body, ctx), `What section ${section} leaves away`);
   const { positions: p } = meshOf(solids.and(solid, inTheWay));
   if (isNear(p, fastenedAt(section))) return "fastened";
@@ -71,7 +74,9 @@ export function relieved(
   const pieces = solids.pieces(solids.minus(solid, inTheWay)).filter((piece) => piece.volume() >= SCRAP_MM3);
   if (pieces.length !== 1) return "thin";
   const left = leftMm < shellMm ? leftMm : null;
-  return { mesh: meshOf(pieces[0]), relief: { section, other, biteMm, at, areaMm2, leftMm: left } };
+  const mesh = meshOf(pieces[0]);
+  asSolids.set(mesh, pieces[0]);
+  return { mesh, relief: { section, other, biteMm, at, areaMm2, leftMm: left } };
 }
 
 /** Is a corner of what is left away beside the middle of a bolt or a key? @param p its corners, xyz */

@@ -67,6 +67,8 @@ export interface SectionSolid {
 
 /** Faces are made of fewer triangles where none strays by more than this, mm. */
 const SIMPLER_MM = 0.3;
+/** Where sections part, their faces stray by no more than this from where they were laid, mm. */
+const PARTING_MM = 0.05;
 /** Corners nearer to each other than this are one: bodies cut many times hold slivers that no file of floats keeps apart, mm. */
 const TIDY_MM = 0.005;
 /** Scraps smaller than this are knocked off by hand, mm3. */
@@ -102,22 +104,23 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
         "The outside of the shell",
       );
       const shell = solids.minus(outside, jacket);
-      laid.push({ thick, edges, shell: boardMm === null ? shell : solids.above(shell, boardMm) });
+      laid.push({ thick, edges, rest: boardMm === null ? shell : solids.above(shell, boardMm) });
     }
     const laidAs = (thick: ShellThicknesses) => laid.find((each) => isAlike(each.thick, thick)) as LaidShell;
     const feet = feetOf(solids, jacket, rims, request);
     const spaces = cellBodies({ ...request, shellMm: thickestMm, field, walls: along }, ctx);
+    const skins: Solid[] = [];
+    for (let s = 0; s < shells.length; s++) skins.push(await skinOf(solids, laid, laidAs(shells[s]), spaces[s], s));
     const onBoard = (solid: Solid) => (boardMm === null ? solid : solids.above(solid, boardMm));
     const done: Solid[] = [];
     /** Flanges and feet: what stands out from the shells. */
     const standing: Solid[] = [];
-    return spaces.map((_, s): SectionSolid => {
+    return shells.map((_, s): SectionSolid => {
       ctx.checkCancelled();
-      ctx.progress("solids", s / spaces.length);
-      const space = solids.fromMesh(spaces[s], `The space of section ${s + 1}`);
+      ctx.progress("solids", s / shells.length);
       // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
-      const { shell, edges } = laidAs(shells[s]);
-      const skin = without(solids, solids.and(shell, space), [...standing, ...rims]);
+      const { edges } = laidAs(shells[s]);
+      const skin = without(solids, skins[s], [...standing, ...rims]);
       const own = flangeOf(solids, jacket, request, s + 1);
       const flange = own && without(solids, own, [...done, ...rims]);
       const foot = feet[s] && without(solids, feet[s], done);
@@ -146,7 +149,33 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
 interface LaidShell {
   readonly thick: ShellThicknesses;
   readonly edges: Edges;
-  readonly shell: Solid;
+  /** What of it is no section's yet. */
+  rest: Solid;
+}
+
+/**
+ * A section's own part of the shell, which is taken off what all sections of its thickness are cut from, and out of those of
+ * other thicknesses: neighbours' faces coincide, however few triangles they are made of. The last takes what is left.
+ */
+async function skinOf(
+  solids: Solids,
+  laid: readonly LaidShell[],
+  own: LaidShell,
+  spaceMesh: TriangleMesh | undefined,
+  s: number,
+): Promise<Solid> {
+  if (!spaceMesh) return own.rest;
+  const space = await leanSolid(solids, spaceMesh, PARTING_MM, `The space of section ${s + 1}`);
+  let skin = own.rest;
+  for (const each of laid) {
+    if (each === own) {
+      const { within, rest } = solids.split(each.rest, space);
+      [skin, each.rest] = [within, rest];
+    } else {
+      each.rest = solids.minus(each.rest, space);
+    }
+  }
+  return skin;
 }
 
 const isAlike = (a: ShellThicknesses, b: ShellThicknesses) => a.shellMm === b.shellMm && a.flangeMm === b.flangeMm;
