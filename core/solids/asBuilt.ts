@@ -93,7 +93,7 @@ export function clashesAsBuilt(
       kept = "thin";
       if (takesLess(s, other, met, now[s], body)) met = meetings(now[s], body);
       if (met.length > 0) {
-        // What may not be left away of the one that leaves may be of the one in its way: it goes past the first the other way.
+        // What may not be left out of the one that leaves may be of the one in its way: it goes past the first the other way.
         const still = solidAsBody(now[s], stepMm, ctx);
         const passed: LeavingSolid = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
         if (takesLess(other, s, meetings(passed, still), passed, still)) {

@@ -1,6 +1,6 @@
 /**
  * Sections relieved where they would run into another on their way out: as the later one is laid, what would come to lie in the
- * earlier one is left away, so far as enough of its shell stays on the jacket or hardly any of it is concerned, and where
+ * earlier one is left out, so far as enough of its shell stays on the jacket or hardly any of it is concerned, and where
  * nothing holds its flange to the other. Where that cannot be, the same is done to the earlier one.
  *
  *   relieved = solid minus { x : min over 0 < s <= travel of phi(x + s d) < -1.5 mm }
@@ -16,7 +16,7 @@ import { type Kept, type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from
 import { meshOf, type Solid, type Solids } from "./kernel.ts";
 import { SCRAP_MM3 } from "./sections.ts";
 
-/** What was left away of a section so that it passes another. */
+/** What was left out of a section so that it passes another. */
 export interface Relief {
   /** Numbers of the section that is laid thinner and of the one that it passes. */
   readonly section: number;
@@ -37,7 +37,7 @@ export interface ReliefRequest {
   readonly shellsMm: readonly number[];
   /** How much of the jacket every section is laid on, in their order, mm2. */
   readonly areasMm2: readonly number[];
-  /** Sections as they are by now, by their meshes: made once, and once again for each place that is left away. */
+  /** Sections as they are by now, by their meshes: made once, and once again for each place that is left out. */
   readonly asSolids: Map<TriangleMesh, Solid>;
   /** Where bolts and keys of a section are, numbered from one, xyz, mm. */
   readonly fastenedAt: (section: number) => readonly (readonly number[])[];
@@ -47,14 +47,14 @@ export interface ReliefRequest {
 const LEAST_LEFT_SHARE = 1 / 3;
 /** Less may stay where it is no more than this share of the section: an edge that is cut to nothing, which the jacket spans. */
 const HARDLY_ANY_SHARE = 0.01;
-/** The space that is left away reaches so many steps of its grid beyond what runs in. */
+/** The space that is left out reaches so many steps of its grid beyond what runs in. */
 const BEYOND_STEPS = 3;
-/** What is left away keeps so far off the middles of bolts and keys, mm. */
+/** What is left out keeps so far off the middles of bolts and keys, mm. */
 const BESIDE_MM = 15;
 /** What would run in no deeper than this stays: sections touch each other along their wall, mm. */
 const STAYS_MM = TRIMMED_MM / 2;
 
-/** @returns the section with less of it, and what was left away; or why it stays as it is */
+/** @returns the section with less of it, and what was left out; or why it stays as it is */
 export function relieved(
   solids: Solids,
   { section, other, leaving, body, ...met }: Met,
@@ -64,7 +64,7 @@ export function relieved(
   const { biteMm, at, areaMm2 } = met.deepest;
   const solid = asSolids.get(leaving.mesh) ?? solids.fromMesh(leaving.mesh, `Section ${section}`);
   asSolids.set(leaving.mesh, solid);
-  const inTheWay = solids.fromMesh(runsInto(leaving, met, body, ctx), `What section ${section} leaves away`);
+  const inTheWay = solids.fromMesh(runsInto(leaving, met, body, ctx), `What section ${section} leaves out`);
   const { positions: p } = meshOf(solids.and(solid, inTheWay));
   if (isNear(p, fastenedAt(section))) return "fastened";
   const shellMm = shellsMm[section - 1];
@@ -79,7 +79,7 @@ export function relieved(
   return { mesh, relief: { section, other, biteMm, at, areaMm2, leftMm: left } };
 }
 
-/** Is a corner of what is left away beside the middle of a bolt or a key? @param p its corners, xyz */
+/** Is a corner of what is left out beside the middle of a bolt or a key? @param p its corners, xyz */
 function isNear(p: ArrayLike<number>, fastened: readonly (readonly number[])[]): boolean {
   return fastened.some(([x, y, z]) => {
     for (let k = 0; k < p.length; k += 3) if (Math.hypot(p[k] - x, p[k + 1] - y, p[k + 2] - z) < BESIDE_MM) return true;

@@ -296,7 +296,7 @@ export const messages = {
       thin: "Laid thinner, too little of its shell would stay: move the line there, or narrow that flange.",
     } satisfies Record<Kept, string>,
     reliefs:
-      "So that they pass each other, leave away at these places what would run into the neighbour. The bodies above have it left away:",
+      "So that they pass each other, leave out at these places what would run into the neighbour. The bodies above are without it:",
     relief: (section: Shown, other: Shown, area: Shown, bite: Shown, left: Shown | null) =>
       left === null
         ? `Section ${section} past ${other}: flange or foot cut back by up to ${bite} over ${area}.`
