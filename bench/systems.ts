@@ -42,8 +42,9 @@ export async function benchSystems(ctx: JobContext, report: (row: PartingRow) =>
       const ms = ctx.nowMs() - started;
       const massG = solids.reduce((sum, { massDryG }) => sum + massDryG, 0);
       const { shellMm } = shellThicknesses(document.shell);
+      const isFar = isFarFrom(result);
       const thicknesses = result.parting.sections.flatMap(({ skin }, k) =>
-        thicknessesMm(solids[k].mesh, skin, shellMm, isFarFrom(result)),
+        thicknessesMm(solids[k].mesh, skin, shellMm, isFar),
       );
       const middleMm = thicknesses.sort((a, b) => a - b)[thicknesses.length >> 1];
       const mass = `${(massG / 1000).toFixed(1)} kg; before, ${((100 * shellG) / massG).toFixed(1)} % of that`;
@@ -64,7 +65,7 @@ const SAME_MM = 0.05;
 
 type IsFar = (x: number, y: number, z: number) => boolean;
 
-export function isFarFrom({ walls, spans }: Pick<PlanResult, "walls" | "spans">): IsFar {
+function isFarFrom({ walls, spans }: Pick<PlanResult, "walls" | "spans">): IsFar {
   const thickened = [...walls.map(({ foot }) => foot), ...spans.ribs.map(({ points }) => points)];
   return (x, y, z) =>
     z > OFF_BOARD_MM &&
@@ -77,7 +78,7 @@ export function isFarFrom({ walls, spans }: Pick<PlanResult, "walls" | "spans">)
 }
 
 /** How thick a section is over its skin where nothing thickens it: the first ways into it and out of it again, by rays. */
-export function thicknessesMm(solid: TriangleMesh, skin: TriangleMesh, shellMm: number, isFar: IsFar): number[] {
+function thicknessesMm(solid: TriangleMesh, skin: TriangleMesh, shellMm: number, isFar: IsFar): number[] {
   const geometry = new BufferGeometry();
   geometry.setAttribute("position", new BufferAttribute(new Float32Array(solid.positions), 3));
   geometry.setIndex(new BufferAttribute(new Uint32Array(solid.triangles), 1));

@@ -3,10 +3,11 @@
  * is laid thinner.
  */
 import type { JobContext } from "../job/context.ts";
+import type { TriangleMesh } from "../mesh/mesh.ts";
 import { shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import { type Clash, clashesAsBuilt, type Met } from "../solids/asBuilt.ts";
-import { withSolids } from "../solids/kernel.ts";
+import { type Solid, withSolids } from "../solids/kernel.ts";
 import { type Relief, relieved } from "../solids/relief.ts";
 import { figuresOf } from "../solids/sections.ts";
 import { type BuiltSection, builtSections, type SectionLabels, weighed } from "./builtSections.ts";
@@ -43,7 +44,7 @@ export async function sectionsAsBuilt(
   const about = {
     fastenedAt: (section: number) => held.flatMap(({ sections: own, places }) => (own.includes(section) ? places : [])),
     offJacketMm: (x: number, y: number, z: number) => parting.filledNearest.distance(x, y, z),
-    asSolids: new Map(),
+    asSolids: new Map<TriangleMesh, Solid>(),
     shellsMm: thicknesses.map(({ shellMm }) => shellMm),
     areasMm2: parting.sections.map(({ areaMm2 }) => areaMm2),
   };

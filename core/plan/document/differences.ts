@@ -248,7 +248,7 @@ function inRibs(before: RibSettings, after: RibSettings, { length }: LengthWords
   return [
     ...changed("Ribs or poles", before.kind, after.kind),
     ...changed("Poles of", before.pole, after.pole),
-    ...changed("Thickness of poles", before.poleMm, after.poleMm, length),
+    ...changed("Thickness of poles, or height of the ribs' cores", before.poleMm, after.poleMm, length),
     ...changed("Widest span", before.spanMm, after.spanMm, span),
   ];
 }

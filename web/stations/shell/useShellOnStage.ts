@@ -10,9 +10,10 @@ import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { ribBody } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
+import type { RibSettings } from "../../../core/ribs/settings.ts";
 import { type RibShape, ribShape } from "../../../core/ribs/shape.ts";
 import { shellThicknesses } from "../../../core/shell/index.ts";
-import { layupFor } from "../../../core/shell/layup.ts";
+import { layupFor, type ShellLaid } from "../../../core/shell/layup.ts";
 import { type Block, blocksUnder } from "../../../core/walls/blocks.ts";
 import { madeFrom, solidsFor, useSolids } from "../../planning/solids.ts";
 import type { ShownFastening } from "../../scene/fastenings.ts";
@@ -58,8 +59,13 @@ export function useShellOnStage(
   const { onBoard } = document.seat;
   const isApart = apart > 0;
   const sections = bundle?.skins.length ?? 0;
-  const { shell, identity } = document;
-  const laid = useMemo(() => laidSections(shell, identity, sections), [shell, identity, sections]);
+  const { system, figures, order, sections: otherwise, ribs: ribSettings } = document.shell;
+  const { sections: known } = document.identity;
+  // Of what they follow from alone: a bolt that is moved leaves flanges and ribs.
+  const laid = useMemo(
+    () => laidSections({ system, figures, order, sections: otherwise }, ribSettings, known, sections),
+    [system, figures, order, otherwise, ribSettings, known, sections],
+  );
   // All walls are laid out again together; a bolt that is moved leaves them, and the bodies made of them.
   const shape = walls[0]?.wall;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the first wall's shape stands for all of them.
@@ -194,13 +200,14 @@ interface LaidSection {
 
 /** In the order of the sections. */
 function laidSections(
-  shell: PlanDocument["shell"],
-  { sections: known }: PlanDocument["identity"],
+  shell: ShellLaid,
+  ribs: RibSettings,
+  known: PlanDocument["identity"]["sections"],
   sections: number,
 ): LaidSection[] {
   return Array.from({ length: sections }, (_, s) => {
     const layup = layupFor(shell, known[s]?.id);
-    return { flangeMm: shellThicknesses(layup).flangeMm, rib: ribShape(shell.ribs, layup) };
+    return { flangeMm: shellThicknesses(layup).flangeMm, rib: ribShape(ribs, layup) };
   });
 }
 
