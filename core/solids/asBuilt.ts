@@ -69,42 +69,52 @@ export function clashesAsBuilt(
   solids: readonly LeavingSolid[],
   stepMm: number,
   ctx: JobContext,
-  relieve: (met: Met) => TriangleMesh | Kept = () => "thin",
+  relieve: Relieve = () => "thin",
 ): Clash[] {
   const now = [...solids];
   const clashes: Clash[] = [];
-  let kept: Kept = "thin";
-  /** Has one of two sections less at their meetings, if it may. @returns whether it has */
-  const takesLess = (s: number, other: number, met: readonly Meeting[], leaves: LeavingSolid, body: Body): boolean => {
-    const before = now[s].mesh;
-    for (const place of met) {
-      const leaving = { ...leaves, mesh: now[s].mesh };
-      const less = relieve({ ...place, section: s + 1, other: other + 1, leaving, body });
-      if (less === "fastened") kept = less;
-      else if (less !== "thin") now[s] = { ...now[s], mesh: less };
-    }
-    return now[s].mesh !== before;
-  };
   for (let other = 0; other + 1 < now.length; other++) {
     ctx.checkCancelled();
     let body = solidAsBody(now[other], stepMm, ctx);
     for (let s = other + 1; s < now.length; s++) {
+      const first = withLess(now[s], { section: s + 1, other: other + 1, body }, relieve);
+      if (first.met === 0) continue;
+      now[s] = { ...now[s], mesh: first.mesh };
       let met = meetings(now[s], body);
-      kept = "thin";
-      if (takesLess(s, other, met, now[s], body)) met = meetings(now[s], body);
-      if (met.length > 0) {
-        // What may not be left out of the one that leaves may be of the one in its way: it goes past the first the other way.
-        const still = solidAsBody(now[s], stepMm, ctx);
-        const passed: LeavingSolid = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
-        if (takesLess(other, s, meetings(passed, still), passed, still)) {
-          body = solidAsBody(now[other], stepMm, ctx);
-          met = meetings(now[s], body);
-        }
+      if (met.length === 0) continue;
+      // What may not be left out of the one that leaves may be of the one in its way: it goes past the first the other way.
+      const still = solidAsBody(now[s], stepMm, ctx);
+      const passed = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
+      const second = withLess(passed, { section: other + 1, other: s + 1, body: still }, relieve);
+      if (second.mesh !== passed.mesh) {
+        now[other] = { ...now[other], mesh: second.mesh };
+        body = solidAsBody(now[other], stepMm, ctx);
+        met = meetings(now[s], body);
       }
+      const kept = [...first.kept, ...second.kept].includes("fastened") ? "fastened" : "thin";
       if (met.length > 0) clashes.push({ section: s + 1, other: other + 1, kept, ...together(met) });
     }
   }
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
+}
+
+type Relieve = (met: Met) => TriangleMesh | Kept;
+
+/** A section with less of it wherever it meets a body and may have less; in how many places it does, and why it stays at some. */
+function withLess(
+  leaving: LeavingSolid,
+  about: Pick<Met, "section" | "other" | "body">,
+  relieve: Relieve,
+): { mesh: TriangleMesh; met: number; kept: Kept[] } {
+  const places = meetings(leaving, about.body);
+  const kept: Kept[] = [];
+  let { mesh } = leaving;
+  for (const place of places) {
+    const less = relieve({ ...place, ...about, leaving: { ...leaving, mesh } });
+    if (typeof less === "string") kept.push(less);
+    else mesh = less;
+  }
+  return { mesh, met: places.length, kept };
 }
 
 function opposite([x, y, z]: Direction): Direction {
