@@ -190,6 +190,7 @@ function poles(document: PlanDocument, parting: PartingTotals): MaterialLine {
       formula: "lengths of all poles",
       inputs: [
         { name: "poles", value: lengths.length, unit: "" },
+        { name: "thick", value: document.shell.ribs.poleMm, unit: "mm" },
         { name: "longest", value: Math.max(0, ...lengths), unit: "m" },
       ],
     },

@@ -52,7 +52,7 @@ export const HARDWARE = {
     hazards: [],
   },
   poles: {
-    name: "Poles, 25 mm",
+    name: "Poles for ribs",
     unit: "m",
     group: "hardware",
     family: "stainless",
@@ -62,7 +62,7 @@ export const HARDWARE = {
       { amount: 6, priceMinor: 4800 },
     ],
     hazards: [],
-    note: "Stainless steel, aluminium or glass fibre in plaster.",
+    note: "Stainless steel, aluminium or glass fibre in plaster; the price is that of 25 mm.",
   },
   "timber-battens": {
     name: "Timber battens",
