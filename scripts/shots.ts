@@ -31,7 +31,7 @@ async function healthy(): Promise<void> {
 async function openAt(page: Page, piece: string, station: string): Promise<void> {
   await page.goto(base);
   await page.getByRole("link", { name: `Open ${piece}` }).click();
-  await page.locator('[data-testid=tally][data-quality="settled"]').waitFor({ timeout: 400_000 });
+  await page.locator('[data-testid=tally][data-quality="settled"][data-counted="true"]').waitFor({ timeout: 400_000 });
   await page
     .getByRole("navigation", { name: "Course" })
     .getByRole("link", { name: new RegExp(station) })
@@ -77,7 +77,7 @@ try {
   await page.getByRole("button", { name: "Take the lines in hand" }).click();
   await page.getByTestId("hand").waitFor();
   await page.waitForTimeout(600);
-  await page.locator('[data-testid=tally][data-quality="settled"]').waitFor({ timeout: 400_000 });
+  await page.locator('[data-testid=tally][data-quality="settled"][data-counted="true"]').waitFor({ timeout: 400_000 });
   await page.keyboard.press("]");
   await shoot(page, "parting-hand");
   await page.getByRole("button", { name: "Undo" }).click();
