@@ -1,11 +1,29 @@
 import { writeFile } from "node:fs/promises";
-import { expect, type Page, test } from "@playwright/test";
+import { type Browser, expect, type Page, test } from "@playwright/test";
+import { z } from "zod";
 
 /** What `slowness` takes on a plain, idle machine, ms. */
 const PLAIN_MS = 260;
 
-/** Shorter gaps between two beats are no hold. */
-const LEAST_GAP_MS = 20;
+/** One event of a trace the browser keeps, as far as it is read here; `dur` and `tdur`, us, by the clock and worked. */
+const TraceEvent = z.object({
+  name: z.string(),
+  pid: z.number(),
+  tid: z.number(),
+  dur: z.number().optional(),
+  tdur: z.number().optional(),
+  args: z.object({ name: z.string().optional() }).optional(),
+});
+
+function threadOf({ pid, tid }: z.infer<typeof TraceEvent>): string {
+  return `${pid}/${tid}`;
+}
+
+function browserOf(page: Page): Browser {
+  const browser = page.context().browser();
+  if (browser === null) throw new Error("This page's browser is not ours to trace.");
+  return browser;
+}
 
 /** The open piece, as a person finds their way round it. */
 export class CoursePage {
@@ -86,52 +104,26 @@ export class CoursePage {
     return [...foreign];
   }
 
-  /** Watches how long a press would wait for the page, on every page opened from now on. */
+  /** From now on, how long a press may have to wait for the page is noted. */
   async watchHolds(): Promise<void> {
-    await this.page.addInitScript((leastMs) => {
-      // The same on the page and on an idle thread beside it, which only the machine can hold up.
-      function watch(): [number, number][] {
-        const gaps: [number, number][] = [];
-        let last = performance.timeOrigin + performance.now();
-        const beat = () => {
-          const now = performance.timeOrigin + performance.now();
-          if (now - last > leastMs) gaps.push([last, now]);
-          last = now;
-          // As urgent as a press: before all that only waits its turn, after what has begun.
-          void scheduler.postTask(beat, { priority: "user-blocking", delay: 5 });
-        };
-        beat();
-        return gaps;
-      }
-      const script = `const leastMs = ${leastMs}; const gaps = (${watch})(); onmessage = () => postMessage(gaps);`;
-      const idle = new Worker(URL.createObjectURL(new Blob([script], { type: "text/javascript" })));
-      Object.assign(window, { watched: { idle, gaps: watch() } });
-    }, LEAST_GAP_MS);
-  }
-
-  /** Forgets what held up the page while it was opened. */
-  async holdsFromNow(): Promise<void> {
-    await this.page.evaluate(() => {
-      (window as unknown as { watched: { gaps: unknown[] } }).watched.gaps.length = 0;
-    });
+    await browserOf(this.page).startTracing(this.page, { categories: ["toplevel", "__metadata"] });
   }
 
   /**
-   * The longest the page was held up since it is watched, ms: by itself, not counting what held up an idle thread beside
-   * it at the same time; and by the clock.
+   * The longest task of the page's own thread since `watchHolds`, which is what a press may have to wait for, ms: the time
+   * it was worked on, which other threads on the same cores do not lengthen; and by the clock.
    */
-  async longestHold(): Promise<{ ownMs: number; clockMs: number }> {
-    return this.page.evaluate(async () => {
-      const { idle, gaps } = (window as unknown as { watched: { idle: Worker; gaps: [number, number][] } }).watched;
-      const others = await new Promise<[number, number][]>((resolve) => {
-        idle.onmessage = ({ data }) => resolve(data);
-        idle.postMessage(null);
-      });
-      const own = gaps.map(
-        ([from, to]) =>
-          to - from - others.reduce((sum, [a, b]) => sum + Math.max(0, Math.min(to, b) - Math.max(from, a)), 0),
-      );
-      return { ownMs: Math.max(0, ...own), clockMs: Math.max(0, ...gaps.map(([from, to]) => to - from)) };
-    });
+  async longestHold(): Promise<{ workedMs: number; clockMs: number }> {
+    const trace = z.object({ traceEvents: z.array(TraceEvent) });
+    const text = (await browserOf(this.page).stopTracing()).toString();
+    const events = trace.parse(JSON.parse(text)).traceEvents;
+    const pageThreads = new Set(
+      events.filter((event) => event.name === "thread_name" && event.args?.name === "CrRendererMain").map(threadOf),
+    );
+    const tasks = events.filter((event) => event.name.endsWith("RunTask") && pageThreads.has(threadOf(event)));
+    const longestMs = (kind: "dur" | "tdur") => Math.max(...tasks.map((task) => task[kind] ?? 0)) / 1000;
+    const workedMs = longestMs("tdur");
+    expect(workedMs, "the browser tells how long its tasks were worked on").toBeGreaterThan(0);
+    return { workedMs, clockMs: longestMs("dur") };
   }
 }
