@@ -117,10 +117,17 @@ const report = z.object({
       ribs: z.array(
         z.object({
           ...{ section: number, points: numbers, normals: numbers, lengthMm: number },
-          ...{ spanMm: number.optional(), turnRad: number.optional() },
+          ...{ spanMm: number.optional(), turnRad: number.optional(), clearMm: numbers.optional() },
         }),
       ),
-      further: z.array(z.object({ section: number, lengthMm: number, spanMm: number, turnRad: number })).default([]),
+      further: z
+        .array(
+          z.object({
+            ...{ section: number, lengthMm: number, spanMm: number, turnRad: number },
+            clearMm: numbers.optional(),
+          }),
+        )
+        .default([]),
     })
     .default({ widestMm: [], ribs: [], further: [] }),
   zoneMm: z.object({ keepClear: number, fragile: number, thicker: number }),

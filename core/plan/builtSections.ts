@@ -1,8 +1,7 @@
 /** The sections of a plan as solids, with what they weigh and who lifts them. */
 import type { JobContext } from "../job/context.ts";
 import { pushHoles } from "../keys/pushHoles.ts";
-import { standingRib } from "../ribs/body.ts";
-import { coreLengthMm, ribShape } from "../ribs/shape.ts";
+import { ribShape } from "../ribs/shape.ts";
 import { shellDensities, shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { FootBody } from "../solids/foot.ts";
@@ -11,6 +10,7 @@ import { numberPlace } from "../solids/number.ts";
 import { type SectionSolid, sectionSolids } from "../solids/sections.ts";
 import { MM3_PER_CM3 } from "../units/index.ts";
 import { builtFoot } from "./builtFoot.ts";
+import { builtRibs } from "./builtRibs.ts";
 import type { BuiltWall } from "./builtWalls.ts";
 import type { PlanDocument } from "./document/document.ts";
 import type { PlanResult } from "./results/planResult.ts";
@@ -80,19 +80,18 @@ export async function builtSections(
 export function weighed(
   solid: SectionSolid,
   { ribs }: Pick<PlanResult["spans"], "ribs">,
-  { shell, brief }: PlanDocument,
+  document: PlanDocument,
   ids: readonly string[],
 ): BuiltSection {
-  const layup = layupFor(shell, ids[solid.number - 1]);
-  const { wetGPerCm3, dryGPerCm3 } = shellDensities(layup);
-  const { shellMm, flangeMm } = shellThicknesses(layup);
-  const shape = ribShape(shell.ribs, layup);
-  const coresMm = ribs
-    .filter(({ section }) => section === solid.number)
-    .flatMap((rib) => standingRib(rib, flangeMm, shape) ?? [])
-    .reduce((sum, rib) => sum + coreLengthMm(rib, shellMm, shape), 0);
-  const laidMm3 = solid.volumeMm3 - coresMm * shape.coreMm2;
-  const coresG = coresMm * shape.coreGPerMm;
+  const { shell, brief } = document;
+  const { wetGPerCm3, dryGPerCm3 } = shellDensities(layupFor(shell, ids[solid.number - 1]));
+  const own = builtRibs(
+    ribs.filter(({ section }) => section === solid.number),
+    document,
+    ids,
+  );
+  const laidMm3 = own.reduce((left, { coreMm3 }) => left - coreMm3, solid.volumeMm3);
+  const coresG = own.reduce((sum, { coreG }) => sum + coreG, 0);
   const massWetG = (laidMm3 / MM3_PER_CM3) * wetGPerCm3 + coresG;
   const massDryG = (laidMm3 / MM3_PER_CM3) * dryGPerCm3 + coresG;
   return { ...solid, laidMm3, massWetG, massDryG, lift: liftOf(massWetG / 1000, brief.liftLimitKg) };

@@ -6,6 +6,7 @@ import { sectionSheet } from "../patterns/sectionSheet.ts";
 import { shellLayers, shellSystem, shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import { placeInWords } from "../survey/place.ts";
+import { type BuiltRib, builtRibs } from "./builtRibs.ts";
 import type { BuiltSection } from "./builtSections.ts";
 import type { BuiltWall } from "./builtWalls.ts";
 import { layTerms, type PlanDocument } from "./document/document.ts";
@@ -32,6 +33,8 @@ export interface SheetRequest {
 export function sectionSheets(request: SheetRequest): Drawing[] {
   const { report, skins, walls, keys, pieceName, words = METRIC } = request;
   const count = report.sections.length;
+  const ribs = builtRibs(report.spans.ribs, request.document, request.ids ?? []);
+  const ribsOf = (number: number) => ribs.filter(({ section }) => section === number);
   return report.sections.map(({ number }, k) => {
     const own = walls.filter(({ wall }) => wall.sections.includes(number));
     return sectionSheet({
@@ -39,27 +42,32 @@ export function sectionSheets(request: SheetRequest): Drawing[] {
       under: `${pieceName}. Arrow up on the outside, number and name beside it.`,
       skin: skins[k],
       edges: own.map(({ wall }) => Float32Array.from(wall.foot)),
-      ribs: report.spans.ribs.filter(({ section }) => section === number).map(({ points }) => points),
+      ribs: ribsOf(number).map(({ points }) => points),
       bolts: own.flatMap(({ along, fastenings }) => fastenings.bolts.map((bolt) => along.place(bolt))),
       keys: keys.filter(({ section }) => section === number).map(({ at }) => at),
       names: { front: "From the front", right: "From the right", above: "From above" },
       length: words.length,
       scaleWord: (scale) =>
         `Views 1 : ${scale}, of its inner face. Thin lines: parting. Dashed: ribs, keys. Circles: bolts.`,
-      rows: rowsOf(request, k, own, words),
+      rows: rowsOf(request, k, own, ribsOf(number), words),
     });
   });
 }
 
 type Row = readonly [string, string | null];
 
-function rowsOf(request: SheetRequest, k: number, own: readonly BuiltWall[], words: Words): Row[] {
+function rowsOf(
+  request: SheetRequest,
+  k: number,
+  own: readonly BuiltWall[],
+  ribs: readonly BuiltRib[],
+  words: Words,
+): Row[] {
   const { report, document, massesG, keys, solids } = request;
   const section = report.sections[k];
   const { number } = section;
   const { build, remove } = report.order;
   const solid = solids?.[k];
-  const ribs = report.spans.ribs.filter((rib) => rib.section === number);
   const fills = Object.entries(section.fills).filter(([, litres]) => litres >= 0.005);
   return [
     ["Order", null],
@@ -83,14 +91,12 @@ function rowsOf(request: SheetRequest, k: number, own: readonly BuiltWall[], wor
     ["Before it is built", null],
     ...fills.map(([kind, litres]): Row => [`Fill of ${kind}`, `${litres.toFixed(2)} l`]),
     ["Keys on the jacket", String(keys.filter((key) => key.section === number).length)],
-    ...ribs.map(({ lengthMm, points }): Row => {
-      const m = 3 * Math.floor(points.length / 6);
-      const place = placeInWords([points[m], points[m + 1], points[m + 2]], report.piece.boxMm, words.length);
-      return [
+    ...ribs.map(
+      ({ coreMm, middleMm }): Row => [
         document.shell.ribs.kind === "poles" ? "Pole" : "Rib",
-        `${words.length(10 * Math.round(lengthMm / 10))}, ${place}`,
-      ];
-    }),
+        `${words.length(Math.round(coreMm))}, ${placeInWords(middleMm, report.piece.boxMm, words.length)}`,
+      ],
+    ),
     ["Walls", null],
     ...own.map(({ wall, pattern, fastenings, choice }): Row => {
       const other = wall.sections.find((one) => one !== number) ?? number;

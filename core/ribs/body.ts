@@ -1,7 +1,7 @@
 /** A rib as a body: a ridge along its way over the shell, or a pole with what is wrapped over it. */
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { type Rib, turnRad } from "./ribs.ts";
-import { EMBEDDED_MM, type RibShape, ROUND, type StandingRib, standingMm } from "./shape.ts";
+import { EMBEDDED_MM, type RibShape, ROUND, type StandingRib, stretchesMm } from "./shape.ts";
 
 type Xyz = [number, number, number];
 
@@ -25,17 +25,13 @@ function ridgeAt({ points: p, normals: n }: Rib, k: number, shellMm: number, { w
   });
 }
 
-/** The stretch of a rib that stands: it ends where the flanges it runs to begin. Null where nothing of it does. */
-export function standingRib(rib: Rib, flangeMm: number, shape: RibShape): (Rib & StandingRib) | null {
+/** The stretches of a rib that stand, from one of its ends to the other. */
+export function standingRibs(rib: Rib, flangeMm: number, shape: RibShape): (Rib & StandingRib)[] {
   const { points: p } = rib;
   const alongMm = [0];
   for (let k = 3; k < p.length; k += 3)
     alongMm.push(alongMm[k / 3 - 1] + Math.hypot(...[0, 1, 2].map((a) => p[k + a] - p[k - 3 + a])));
   const wholeMm = alongMm[alongMm.length - 1];
-  const lengthMm = standingMm(wholeMm, flangeMm, shape);
-  if (lengthMm <= 0) return null;
-  const fromMm = (wholeMm - lengthMm) / 2;
-  const places = [fromMm, ...alongMm.filter((mm) => mm > fromMm && mm < wholeMm - fromMm), wholeMm - fromMm];
   const at = (values: readonly number[], mm: number) => {
     const k = Math.max(
       1,
@@ -48,8 +44,11 @@ export function standingRib(rib: Rib, flangeMm: number, shape: RibShape): (Rib &
     const normal = at(rib.normals, mm);
     return normal.map((value) => value / (Math.hypot(...normal) || 1));
   };
-  const [points, normals] = [places.flatMap((mm) => at(p, mm)), places.flatMap(turned)];
-  return { ...rib, lengthMm, points, normals, turnRad: turnRad(points, normals) };
+  return stretchesMm({ ...rib, lengthMm: wholeMm }, flangeMm, shape).map(([fromMm, toMm]) => {
+    const places = [fromMm, ...alongMm.filter((mm) => mm > fromMm && mm < toMm), toMm];
+    const [points, normals] = [places.flatMap((mm) => at(p, mm)), places.flatMap(turned)];
+    return { ...rib, lengthMm: toMm - fromMm, points, normals, turnRad: turnRad(points, normals) };
+  });
 }
 
 /** The outlines of a rib from end to end. */
@@ -57,11 +56,12 @@ export function ridgeRings(rib: Rib, shellMm: number, shape: RibShape): Xyz[][] 
   return Array.from({ length: rib.points.length / 3 }, (_, k) => ridgeAt(rib, k, shellMm, shape));
 }
 
-/** A rib as it is shown, closed; null where it is too short to stand. */
-export function ribBody(rib: Rib, shellMm: number, flangeMm: number, shape: RibShape): TriangleMesh | null {
-  const standing = standingRib(rib, flangeMm, shape);
-  if (!standing) return null;
-  const rings = ridgeRings(standing, shellMm, shape);
+/** A rib as it is shown: a closed body for each stretch of it that stands. */
+export function ribBodies(rib: Rib, shellMm: number, flangeMm: number, shape: RibShape): TriangleMesh[] {
+  return standingRibs(rib, flangeMm, shape).map((standing) => closedAlong(ridgeRings(standing, shellMm, shape)));
+}
+
+function closedAlong(rings: readonly Xyz[][]): TriangleMesh {
   const corners = ROUND + 1;
   const triangles: number[] = [];
   for (let r = 0; r + 1 < rings.length; r++) {

@@ -8,10 +8,10 @@ import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { spanLimitMm, spanOf } from "../shell/span.ts";
 import { lumps, lumpy } from "../testing/random.ts";
 import { isClosed, sphere } from "../testing/shapes.ts";
-import { ribBody, standingRib } from "./body.ts";
+import { ribBodies, standingRibs } from "./body.ts";
 import { placeRibs, type RibRequest } from "./ribs.ts";
 import { TYPICAL_RIBS } from "./settings.ts";
-import { ribShape, standingMm } from "./shape.ts";
+import { ribShape, stretchesMm } from "./shape.ts";
 
 /** A tube about the upright, open at both ends, of triangles as long as they are wide. */
 function tube(radius: number, height: number, edge = 20): TriangleMesh {
@@ -63,6 +63,16 @@ function farthestMm(
     most = Math.max(most, away);
   }
   return most;
+}
+
+/** How near two lines come to each other, by their points, mm. */
+function leastApartMm(p: readonly number[], q: readonly number[]): number {
+  let least = Number.POSITIVE_INFINITY;
+  for (let a = 0; a < p.length; a += 3) {
+    for (let b = 0; b < q.length; b += 3)
+      least = Math.min(least, Math.hypot(p[a] - q[b], p[a + 1] - q[b + 1], p[a + 2] - q[b + 2]));
+  }
+  return least;
 }
 
 describe("ribs", () => {
@@ -165,19 +175,58 @@ describe("what a rib is built of", () => {
 
   it("stands on the stretch between the flanges it runs to", () => {
     const [rib] = placeRibs(halves(tube(200, 1500), 500)).ribs;
-    const standing = standingRib(rib, 25, PLASTERED);
-    if (!standing) throw new Error("The rib is too short.");
-    expect(standing.lengthMm).toBeCloseTo(standingMm(rib.lengthMm, 25, PLASTERED), 0);
+    const [standing, ...more] = standingRibs(rib, 25, PLASTERED);
+    expect(more).toEqual([]);
+    const [[fromMm, toMm]] = stretchesMm(rib, 25, PLASTERED);
+    expect(standing.lengthMm).toBeCloseTo(toMm - fromMm, 0);
+    // It runs straight from one flange to the other: half its width off either.
+    expect(Math.abs(fromMm - (25 + 30))).toBeLessThan(8);
+    expect(Math.abs(rib.lengthMm - toMm - (25 + 30))).toBeLessThan(8);
     for (let k = 0; k < standing.normals.length; k += 3)
       expect(Math.hypot(...standing.normals.slice(k, k + 3))).toBeCloseTo(1, 6);
+  });
+
+  it("ends before a rib that was laid before it, and goes on behind it", () => {
+    const clearMm = [0, 60, 120, 60, 0, 60, 120, 120, 0];
+    expect(stretchesMm({ lengthMm: 800, clearMm }, 30, PLASTERED)).toEqual([
+      [100, 300],
+      [500, 750],
+    ]);
+    // A stretch shorter than it is wide is left out; so is all of one that runs along a flange.
+    expect(stretchesMm({ lengthMm: 80, clearMm: [0, 90, 0] }, 30, PLASTERED)).toEqual([]);
+    expect(stretchesMm({ lengthMm: 800, clearMm: [40, 40, 40] }, 30, PLASTERED)).toEqual([]);
+    // Plans of before know its length alone.
+    expect(stretchesMm({ lengthMm: 800 }, 30, PLASTERED)).toEqual([[60, 740]]);
+    expect(stretchesMm({ lengthMm: 110 }, 30, PLASTERED)).toEqual([]);
+  });
+
+  it("stands clear of all ribs of its section", () => {
+    fc.assert(
+      fc.property(lumps, (waves) => {
+        const { ribs } = placeRibs(halves(lumpy(sphere(220, 40), waves), 160));
+        const standing = ribs.map((rib) => standingRibs(rib, 12, PLASTERED));
+        const apartMm = ribs.flatMap((rib, a) =>
+          ribs
+            .slice(0, a)
+            .flatMap((before, b) =>
+              before.section !== rib.section
+                ? []
+                : standing[a].flatMap(({ points: p }) => standing[b].map(({ points: q }) => leastApartMm(p, q))),
+            ),
+        );
+        expect(apartMm.length).toBeGreaterThan(0);
+        // Laid out 12 mm off the side of the other; ways along the edges of a mesh are longer than straight ones.
+        expect(Math.min(...apartMm)).toBeGreaterThan(PLASTERED.widthMm / 2);
+      }),
+      { numRuns: 8, seed: 7 },
+    );
   });
 });
 
 describe("a rib as a body", () => {
   it("is closed, as long as it stands, and lies outside the shell", () => {
     const [rib] = placeRibs(halves(tube(200, 1500), 500)).ribs;
-    const body = ribBody(rib, 20, 25, PLASTERED);
-    if (!body) throw new Error("The rib is too short.");
+    const [body] = ribBodies(rib, 20, 25, PLASTERED);
     expect(isClosed(body)).toBe(true);
     const { volumeMm3 } = areaAndVolume(body);
     const standsMm = rib.lengthMm - 2 * (25 + 30);
@@ -191,7 +240,7 @@ describe("a rib as a body", () => {
 
   it("is none where there is no room between the flanges", () => {
     const [rib] = placeRibs(halves(tube(60, 900, 10), 150)).ribs;
-    expect(ribBody(rib, 20, 80, PLASTERED)).toBeNull();
+    expect(ribBodies(rib, 20, 80, PLASTERED)).toEqual([]);
   });
 });
 

@@ -13,16 +13,15 @@ import { vertexNormals } from "../mesh/normals.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
 import { lineLengthMm } from "../parting/lines/cut.ts";
 import { fairLine } from "../parting/lines/fair.ts";
+import type { RibCourse } from "./shape.ts";
 
-export interface Rib {
+export interface Rib extends RibCourse {
   /** Number of its section, from one. */
   readonly section: number;
   /** Along the jacket, xyz, mm. */
   readonly points: readonly number[];
   /** Out of the jacket at every point, of length one. */
   readonly normals: readonly number[];
-  /** Its length along the jacket: what the shell spans there. */
-  readonly lengthMm: number;
   /** The widest span of its section before it was laid; plans of before do not know it. */
   readonly spanMm?: number;
   /** By what the jacket bends along it, radians; above 0 where it is round. Plans of before do not know it. */
@@ -30,9 +29,8 @@ export interface Rib {
 }
 
 /** A rib that only a weaker shell would need. */
-export interface FurtherRib {
+export interface FurtherRib extends RibCourse {
   readonly section: number;
-  readonly lengthMm: number;
   readonly spanMm: number;
   readonly turnRad: number;
 }
@@ -66,6 +64,9 @@ const ONWARDS_SHARE = 0.35;
 /** Its two ends are so far apart at least, as a share of the way to its first: it does not go back the way it came. */
 const APART_SHARE = 0.7;
 
+/** Steps along a rib by which is known where it is clear of flanges and of other ribs, mm. */
+const CLEAR_EVERY_MM = 10;
+
 export function placeRibs(request: RibRequest): Spans {
   const reach = new Reach(request);
   const widestMm: number[] = [];
@@ -80,9 +81,9 @@ export function placeRibs(request: RibRequest): Spans {
     const leastMm = Math.min(limitMm, request.weakestMm ?? limitMm);
     for (let n = 0; n < MOST_RIBS && edge.length > 0 && 2 * farthest.mm > leastMm; n++) {
       const path = reach.across(section, farthest.vertex, farthest.mm);
-      const spanMm = 2 * farthest.mm;
-      if (spanMm > limitMm) ribs.push({ ...ribAlong(path, section, request), spanMm });
-      else further.push({ section: section + 1, ...reach.measured(path), spanMm });
+      const more = { spanMm: 2 * farthest.mm, clearMm: reach.clearMm(path) };
+      if (more.spanMm > limitMm) ribs.push({ ...ribAlong(path, section, request), ...more });
+      else further.push({ section: section + 1, ...reach.measured(path), ...more });
       reach.measure(section, path);
       farthest = reach.farthestOf(section);
     }
@@ -249,6 +250,21 @@ class Reach {
       }
     }
     return before;
+  }
+
+  /** Along a way from vertex to vertex at equal steps, how far it is from the nearest stiff place, mm. */
+  clearMm(path: readonly number[]): number[] {
+    const alongMm = [0];
+    for (let k = 1; k < path.length; k++) alongMm.push(alongMm[k - 1] + this.betweenMm(path[k - 1], path[k]));
+    const lengthMm = alongMm[path.length - 1];
+    const steps = Math.max(1, Math.ceil(lengthMm / CLEAR_EVERY_MM));
+    let k = 1;
+    return Array.from({ length: steps + 1 }, (_, n) => {
+      const mm = (lengthMm * n) / steps;
+      while (k + 1 < path.length && alongMm[k] < mm) k++;
+      const share = Math.min(1, (mm - alongMm[k - 1]) / (alongMm[k] - alongMm[k - 1]));
+      return Math.round(this.mm[path[k - 1]] * (1 - share) + this.mm[path[k]] * share);
+    });
   }
 
   /** A way from vertex to vertex: its length, and by what the mesh bends along it. */

@@ -71,12 +71,45 @@ function overShellMm2(widthMm: number, heightMm: number): number {
   return halfRoundMm2(widthMm, wholeMm) - widthMm * EMBEDDED_MM * (1 - leansIn * EMBEDDED_MM);
 }
 
-/** How much of a rib stands between the flanges it runs to, mm. @param lengthMm along the jacket */
-export function standingMm(lengthMm: number, flangeMm: number, { widthMm }: RibShape): number {
-  return Math.max(0, lengthMm - 2 * (flangeMm + widthMm / 2));
+/** A rib as it was laid out, by which is known where it stands. */
+export interface RibCourse {
+  /** Along the jacket, mm. */
+  readonly lengthMm: number;
+  /**
+   * At equal steps from its one end to the other, how far it is from flanges, rims and the ribs that were laid before it, mm.
+   * Plans of before do not know it: theirs end at flanges, and nothing crosses them.
+   */
+  readonly clearMm?: readonly number[];
 }
 
-/** A rib that stands on a shell. */
+/**
+ * The stretches of a rib that stand: it ends half its width before a flange, a rim or a rib that was laid before it, and goes
+ * on behind one that it crosses. Stretches shorter than it is wide are left out.
+ * @param flangeMm how thick flanges are
+ * @returns from where to where along it, mm
+ */
+export function stretchesMm(
+  { lengthMm, clearMm }: RibCourse,
+  flangeMm: number,
+  { widthMm }: RibShape,
+): [number, number][] {
+  const offMm = flangeMm + widthMm / 2;
+  if (!clearMm) return 2 * offMm < lengthMm ? [[offMm, lengthMm - offMm]] : [];
+  const stepMm = lengthMm / (clearMm.length - 1);
+  const stretches: [number, number][] = [];
+  let fromMm = clearMm[0] > offMm ? 0 : null;
+  for (let k = 1; k < clearMm.length; k++) {
+    const [before, here] = [clearMm[k - 1], clearMm[k]];
+    if (before > offMm === here > offMm) continue;
+    const turnsMm = (k - 1 + (offMm - before) / (here - before)) * stepMm;
+    if (fromMm !== null) stretches.push([fromMm, turnsMm]);
+    fromMm = here > offMm ? turnsMm : null;
+  }
+  if (fromMm !== null) stretches.push([fromMm, lengthMm]);
+  return stretches.filter(([from, to]) => to - from >= widthMm);
+}
+
+/** A stretch of a rib that stands on a shell. */
 export interface StandingRib {
   /** Along the jacket, mm. */
   readonly lengthMm: number;

@@ -14,7 +14,7 @@ import { areaAndVolume, type TriangleMesh } from "../mesh/mesh.ts";
 import { SPECK_MM3, withoutPockets } from "../mesh/pockets.ts";
 import type { BodyData } from "../release/body.ts";
 import type { Cells } from "../release/cells.ts";
-import { ridgeRings, standingRib } from "../ribs/body.ts";
+import { ridgeRings, standingRibs } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
 import type { RibShape } from "../ribs/shape.ts";
 import type { ShellThicknesses } from "../shell/index.ts";
@@ -240,9 +240,9 @@ function ribsOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: n
   const shape = request.ribShapes[number - 1];
   const parts = request.ribs
     .filter((rib) => rib.section === number)
-    .flatMap((rib) => {
-      const standing = standingRib(rib, flangeMm, shape);
-      const rings = standing ? ridgeRings(standing, shellMm, shape) : [];
+    .flatMap((rib) => standingRibs(rib, flangeMm, shape))
+    .flatMap((standing) => {
+      const rings = ridgeRings(standing, shellMm, shape);
       return rings.slice(1).map((ring, k) => solids.hull([...rings[k], ...ring]));
     });
   if (parts.length === 0) return null;

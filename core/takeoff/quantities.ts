@@ -179,7 +179,7 @@ function holePlugs({ jacket: { stops } }: PlanDocument, mm3: number): MaterialLi
 
 function poles(document: PlanDocument, parting: PartingTotals): MaterialLine {
   const isPoled = document.shell.ribs.kind === "poles";
-  const lengths = isPoled ? ribsOf(document, parting).map(({ lengthMm }) => lengthMm / 1000) : [];
+  const lengths = isPoled ? ribsOf(document, parting).map(({ coreMm }) => coreMm / 1000) : [];
   return {
     material: "poles",
     use: "shell",

@@ -1,16 +1,16 @@
 /** The ribs and poles that a plan's shell asks for, by what its own lay-up bears. */
 import type { PlanDocument } from "../plan/document/document.ts";
-import { coreLengthMm, ribLaidMm3, ribShape, spanFor, standingMm } from "../ribs/shape.ts";
+import { coreLengthMm, ribLaidMm3, ribShape, spanFor, stretchesMm } from "../ribs/shape.ts";
 import { shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { PartingTotals } from "./totals.ts";
 
-/** A rib that is built. */
+/** A stretch of a rib that is built. */
 export interface TakenRib {
   /** Number of its section. */
   readonly section: number;
-  /** Along the jacket, from flange to flange, mm. */
-  readonly lengthMm: number;
+  /** How long its pole or its core is, mm. */
+  readonly coreMm: number;
   /** What is laid up of it, and its pole or its core. */
   readonly laidMm3: number;
   readonly coreMm3: number;
@@ -28,14 +28,16 @@ export function ribsOf({ shell }: PlanDocument, { sections, spans }: PartingTota
     const { shellMm, flangeMm } = shellThicknesses(layup);
     return all
       .filter(({ section, spanMm = Number.POSITIVE_INFINITY }) => section === number && spanMm > limitMm)
-      .map(({ lengthMm, turnRad = 0 }): TakenRib => {
-        const standsMm = standingMm(lengthMm, flangeMm, shape);
-        const standing = { lengthMm: standsMm, turnRad: lengthMm > 0 ? (turnRad * standsMm) / lengthMm : 0 };
-        const coreMm = coreLengthMm(standing, shellMm, shape);
-        return {
-          ...{ section: number, lengthMm, laidMm3: ribLaidMm3(standing, shellMm, shape) },
-          ...{ coreMm3: coreMm * shape.coreMm2, coreG: coreMm * shape.coreGPerMm },
-        };
+      .flatMap((rib) => {
+        const turnPerMm = (rib.turnRad ?? 0) / rib.lengthMm;
+        return stretchesMm(rib, flangeMm, shape).map(([fromMm, toMm]): TakenRib => {
+          const standing = { lengthMm: toMm - fromMm, turnRad: turnPerMm * (toMm - fromMm) };
+          const coreMm = coreLengthMm(standing, shellMm, shape);
+          return {
+            ...{ section: number, coreMm, laidMm3: ribLaidMm3(standing, shellMm, shape) },
+            ...{ coreMm3: coreMm * shape.coreMm2, coreG: coreMm * shape.coreGPerMm },
+          };
+        });
       });
   });
 }

@@ -109,6 +109,7 @@ export function assemble(assembly: Assembly, ctx: JobContext): ProvenParting {
     filled: mesh,
     body: freed.body,
     filledNearest: nearest,
+    filledLabel: labelsOf(potentials).map((s) => order.indexOf(s)),
     bare,
     surveyMesh: coarse,
     surveyNearest: survey.nearest,

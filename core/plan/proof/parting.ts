@@ -69,6 +69,8 @@ export interface ProvenParting {
   /** The same as a field to follow ways through, and the places nearest to it. */
   readonly body: BodyData;
   readonly filledNearest: NearestField;
+  /** The section of each of its vertices, counted from 0. */
+  readonly filledLabel: Uint8Array;
   /** The places nearest the jacket before any fill. */
   readonly bare: NearestField;
   /** Cells of the filled jacket, and the cell of each section. */

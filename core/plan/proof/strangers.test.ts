@@ -65,6 +65,11 @@ describe("made-up pieces", () => {
         spans.widestMm.forEach((mm, k) => {
           expect(spans.ribs.some(({ section }) => section === k + 1)).toBe(mm > limitMm);
         });
+        // It lies over the fills, as the shell does.
+        for (const { points: p } of spans.ribs) {
+          for (let n = 0; n < p.length; n += 3)
+            expect(parting.filledNearest.distance(p[n], p[n + 1], p[n + 2])).toBeLessThan(0.5);
+        }
         expect(parting.sections.length).toBeLessThanOrEqual(8);
         const coat = jacket.siliconeMm3 / (jacket.outerAreaMm2 * jacket.thicknessMm);
         expect(coat).toBeGreaterThan(0.7);

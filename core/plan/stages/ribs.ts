@@ -31,7 +31,8 @@ export const ribsStage = stage({
   }),
   progress: {},
   make: ({ limitMm, limitsMm, wanted, settled }, { parting }: { readonly parting: ProvenParting }): Spans => {
-    const { surveyMesh: mesh, surveyNearest: nearest, surveyLabel: label, surveyEdgeMm: spacingMm, sections } = parting;
+    // The shell lies over what is filled.
+    const { filled: mesh, filledNearest: nearest, filledLabel: label, surveyEdgeMm: spacingMm, sections } = parting;
     if (!settled) return { widestMm: [], ribs: [], further: [] };
     const request = { mesh, nearest, label, sections: sections.length, spacingMm };
     const limitOf = (section: number) => (wanted ? (limitsMm[section] ?? limitMm) : Number.POSITIVE_INFINITY);

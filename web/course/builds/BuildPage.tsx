@@ -79,7 +79,7 @@ function Built({ build, bundle }: { build: Build; bundle: PlanBundle | null }) {
         {bundle && <Apart order={report.order} />}
         <ol className="text-sm">
           {report.sections.map((section, k) => (
-            <li key={figures.ids.sections[k]} className="flex justify-between gap-2 border-t border-base-300 py-1">
+            <li key={section.number} className="flex justify-between gap-2 border-t border-base-300 py-1">
               <span className="font-medium">
                 {section.plugUnder === null ? `Section ${section.number}` : `Plug under ${section.plugUnder}`}
               </span>

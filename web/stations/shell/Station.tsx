@@ -89,7 +89,12 @@ export function ShellStation({ piece, document, planning }: StationProps) {
         />
       )}
       {bundle && (
-        <Ribs document={document} spans={bundle.figures.report.spans} box={bundle.figures.report.piece.boxMm} />
+        <Ribs
+          document={document}
+          spans={bundle.figures.report.spans}
+          ids={bundle.figures.ids.sections}
+          box={bundle.figures.report.piece.boxMm}
+        />
       )}
       {bundle && <Profiles profile={profile} />}
       {walls.length > 0 && (

@@ -120,7 +120,7 @@ export const messages = {
     },
     where: (section: Shown, length: Shown, place: Shown) => `Section ${section}: ${length}, ${place}`,
     total: "All together",
-    how: "Laid across the section over its last layer but one, from flange to flange, and wrapped in.",
+    how: "Laid over the last layer but one and wrapped in. They end half their width before a flange or another that they meet.",
   },
   wall: {
     blocks: "Blocks under it, by height",

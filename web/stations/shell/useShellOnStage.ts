@@ -8,7 +8,7 @@ import { together } from "../../../core/mesh/together.ts";
 import type { BuildStep } from "../../../core/plan/buildSteps.ts";
 import { type BuiltWall, shellTerms } from "../../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
-import { ribBody } from "../../../core/ribs/body.ts";
+import { ribBodies } from "../../../core/ribs/body.ts";
 import type { Rib } from "../../../core/ribs/ribs.ts";
 import type { RibSettings } from "../../../core/ribs/settings.ts";
 import { type RibShape, ribShape } from "../../../core/ribs/shape.ts";
@@ -226,7 +226,7 @@ function flangesBySection(walls: readonly BuiltWall[], laid: readonly LaidSectio
 /** The ribs of every section, in their order: on the face that is shown of it, which is the one on the jacket. */
 function ribsBySection(ribs: readonly Rib[], laid: readonly LaidSection[]): TriangleMesh[][] {
   return laid.map(({ flangeMm, rib: shape }, s) =>
-    ribs.flatMap((rib) => (rib.section === s + 1 ? (ribBody(rib, 0, flangeMm, shape) ?? []) : [])),
+    ribs.flatMap((rib) => (rib.section === s + 1 ? ribBodies(rib, 0, flangeMm, shape) : [])),
   );
 }
 

@@ -1,3 +1,5 @@
+import { useMemo } from "react";
+import { builtRibs } from "../../../../core/plan/builtRibs.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import type { Spans } from "../../../../core/ribs/ribs.ts";
 import {
@@ -22,7 +24,17 @@ import { messages } from "../messages.ts";
 const t = messages.ribs;
 
 /** How far the sections span between their flanges, and what stiffens them where that is too far. */
-export function Ribs({ document, spans, box }: { document: PlanDocument; spans: Spans; box: Box }) {
+export function Ribs({
+  document,
+  spans,
+  ids,
+  box,
+}: {
+  document: PlanDocument;
+  spans: Spans;
+  ids: readonly string[];
+  box: Box;
+}) {
   const show = useShow();
   const edit = usePlan((plan) => plan.edit);
   const { ribs, system } = document.shell;
@@ -30,7 +42,8 @@ export function Ribs({ document, spans, box }: { document: PlanDocument; spans: 
     edit((plan) => ({ ...plan, shell: { ...plan.shell, ribs: { ...plan.shell.ribs, ...change } } }));
   const byStrengthMm = Math.round(spanLimitMm(document.shell));
   const spoiled = ribs.kind === "poles" && shellSystem(system).isWet ? IN_PLASTER[ribs.pole] : null;
-  const totalMm = spans.ribs.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
+  const built = useMemo(() => builtRibs(spans.ribs, document, ids), [spans, document, ids]);
+  const totalMm = built.reduce((sum, { coreMm }) => sum + coreMm, 0);
   return (
     <Part title={t.title}>
       <Choice<RibKind>
@@ -96,15 +109,15 @@ export function Ribs({ document, spans, box }: { document: PlanDocument; spans: 
         ) : (
           <>
             <ul className="mt-1 text-sm">
-              {spans.ribs.map(({ section, lengthMm, points }) => {
-                const k = 3 * Math.floor(points.length / 6);
-                const place = placeInWords([points[k], points[k + 1], points[k + 2]], box, (mm) => show.length(mm));
-                return (
-                  <li key={`${section} ${points[k]} ${points[k + 2]}`}>
-                    {t.where(section, show.length(10 * Math.round(lengthMm / 10)), place)}
-                  </li>
-                );
-              })}
+              {built.map(({ section, coreMm, middleMm }) => (
+                <li key={`${section} ${middleMm.join(" ")}`}>
+                  {t.where(
+                    section,
+                    show.length(Math.round(coreMm)),
+                    placeInWords(middleMm, box, (mm) => show.length(mm)),
+                  )}
+                </li>
+              ))}
             </ul>
             <Figure label={t.total}>{show.length(10 * Math.round(totalMm / 10))}</Figure>
             <p className="quiet mt-1 text-xs">{t.how}</p>
