@@ -43,7 +43,10 @@ export interface FreeRequest {
   readonly open: readonly boolean[];
   /** Times it fills before it gives up. */
   readonly rounds: number;
-  /** It gives up when more than this is filled, mm3; never before its last round where it is infinite. */
+  /**
+   * It gives up when more than this is filled, mm3. Where it is infinite it goes on to its last round, unless a section is
+   * held by what is left open.
+   */
   readonly mostFillMm3: number;
   /** Sections that fills have left smaller than half of this go to their neighbours, mm2. */
   readonly leastMm2: number;
@@ -180,7 +183,7 @@ export function freeSections(
     }
     // Fills that stand in each other's way without gaining anything are given up.
     const fruitless = greatestBite(best, open) > HOPELESS * giveMm ? FRUITLESS : LONG_FRUITLESS;
-    if (k - bestAt >= fruitless && mostFillMm3 < Infinity) break;
+    if (k - bestAt >= fruitless && (mostFillMm3 < Infinity || isHeldOpen(round, request))) break;
   }
   return greatestBite(best, open) > giveMm ? best : faired(best, request, ctx);
 }
@@ -300,6 +303,11 @@ const NOWHERE = -1e6;
 
 function greatestBite({ bites }: FreedSections, open: readonly boolean[]): number {
   return bites.reduce((most, { biteMm }, s) => (open[s] ? most : Math.max(most, biteMm)), 0);
+}
+
+/** Is a section held by what is left open? Then the plan does not come off, whatever is filled of the others. */
+function isHeldOpen({ bites }: FreedSections, { open, giveMm }: FreeRequest): boolean {
+  return bites.some(({ biteMm }, s) => open[s] && biteMm > giveMm);
 }
 
 /** Places that bite nearly as deep as the give are filled with those that bite deeper. */
