@@ -1,6 +1,5 @@
 /** What the workshop buys, by what it is: shipped entries with its own packs and prices, and entries of its own. */
 import { useState } from "react";
-import { MATERIALS, type MaterialId } from "../../core/materials/catalogue.ts";
 import { FIGURES, type FigureKey, GROUPS, type Group } from "../../core/materials/entries/entry.ts";
 import { HAZARDS } from "../../core/materials/entries/hazards.ts";
 import type { StoredEntry } from "../../core/materials/stock.ts";
@@ -8,7 +7,8 @@ import { useShow } from "../lib/show.ts";
 import { unitText } from "../ui/unit.ts";
 import { AddEntry } from "./AddEntry.tsx";
 import { messages } from "./messages.ts";
-import { packsText, readPacks } from "./packsText.ts";
+import { PacksForm } from "./PacksForm.tsx";
+import { packsText } from "./packsText.ts";
 import { Sheets } from "./Sheets.tsx";
 import type { StoreProps } from "./storeProps.ts";
 
@@ -107,7 +107,10 @@ function EntryRow({ entry, open, onOpen, store, change }: EntryRowProps) {
               </p>
             ))}
           </div>
-          <PacksForm entry={entry} {...{ store, change }} />
+          <div>
+            <PacksForm entry={entry} {...{ store, change }} />
+            {isOwn && <Removal entry={entry} {...{ store, change }} />}
+          </div>
           <Sheets material={entry.id} />
           {shippedNow && <p className="text-sm">{t.shippedNow(packsText(shippedNow))}</p>}
         </div>
@@ -116,69 +119,19 @@ function EntryRow({ entry, open, onOpen, store, change }: EntryRowProps) {
   );
 }
 
-function PacksForm({ entry, store, change }: StoreProps & { entry: StoredEntry }) {
-  const { id, isOwn } = entry;
-  const [text, setText] = useState(packsText(entry.packs));
-  const [supplier, setSupplier] = useState(entry.supplier);
-  const packs = readPacks(text);
+function Removal({ entry: { id, name }, store, change }: StoreProps & { entry: StoredEntry }) {
   const inUse = store.lots.some(({ material }) => material === id);
-  const save = () => {
-    if (!packs) return;
-    const own = { packs, supplier: supplier.trim() };
-    if (isOwn) change({ ...store, own: store.own.map((each) => (each.id === id ? { ...each, ...own } : each)) });
-    else {
-      const shipped = MATERIALS[id as MaterialId].packs;
-      change({ ...store, edits: { ...store.edits, [id]: { ...own, shipped } } });
-    }
-  };
-  const reset = () => {
-    const { [id]: _gone, ...edits } = store.edits;
-    change({ ...store, edits });
-    setText(packsText(MATERIALS[id as MaterialId].packs));
-    setSupplier("");
-  };
   return (
-    <div className="text-sm">
-      <label className="block">
-        <span className="quiet block">{`${t.packs}, ${unitText(entry.unit)}`}</span>
-        <input
-          className={`input input-sm w-full ${packs ? "" : "input-error"}`}
-          aria-invalid={!packs}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-      </label>
-      <p className={packs ? "quiet text-xs" : "text-error"}>{packs ? t.packsHint : t.wrongPacks}</p>
-      <label className="mt-1 block">
-        <span className="quiet block">{t.supplier}</span>
-        <input
-          className="input input-sm w-full"
-          maxLength={80}
-          value={supplier}
-          onChange={(event) => setSupplier(event.target.value)}
-        />
-      </label>
-      <span className="mt-2 flex flex-wrap items-center gap-2">
-        <button type="button" className="btn btn-xs btn-neutral" disabled={!packs} onClick={save}>
-          {t.save}
-        </button>
-        {store.edits[id] && (
-          <button type="button" className="btn btn-xs" onClick={reset}>
-            {t.reset}
-          </button>
-        )}
-        {isOwn && (
-          <button
-            type="button"
-            className="btn btn-xs"
-            disabled={inUse}
-            onClick={() => change({ ...store, own: store.own.filter((each) => each.id !== id) })}
-          >
-            {t.remove(entry.name)}
-          </button>
-        )}
-        {isOwn && inUse && <span className="quiet">{t.inUse}</span>}
-      </span>
-    </div>
+    <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+      <button
+        type="button"
+        className="btn btn-xs"
+        disabled={inUse}
+        onClick={() => change({ ...store, own: store.own.filter((each) => each.id !== id) })}
+      >
+        {t.remove(name)}
+      </button>
+      {inUse && <span className="quiet">{t.inUse}</span>}
+    </p>
   );
 }

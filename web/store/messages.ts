@@ -53,7 +53,7 @@ export const messages = {
       `${name} is larger than ${megabytes} MB. Save it smaller, or only the pages that matter.`,
   },
   entries: {
-    packs: "Packs",
+    packs: "Packs and prices",
     supplier: "Where you buy it",
     typical: "All figures are typical; the data sheet wins. Prices are examples: put in your own.",
     own: "your own",

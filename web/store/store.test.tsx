@@ -154,7 +154,7 @@ describe("the catalogue", () => {
   it("takes the workshop's own packs and prices, and gives the shipped ones back", async () => {
     const { written } = shown();
     await open(/^Paste wax/);
-    const packs = screen.getByLabelText("Packs, kg");
+    const packs = screen.getByLabelText("Packs and prices, kg");
     await userEvent.clear(packs);
     await userEvent.type(packs, "1 for 9");
     expect(screen.getByText(/^Write each pack/)).toBeDefined();
@@ -181,7 +181,7 @@ describe("the catalogue", () => {
     expect(screen.getByRole("button", { name: /^Take Harbour clay/ })).toHaveProperty("disabled", true);
     const form = within(screen.getByRole("form", { name: "Add a material of your own" }));
     await userEvent.type(form.getByLabelText("Name"), "River sand");
-    await userEvent.type(form.getByLabelText("Packs"), "25 at 4");
+    await userEvent.type(form.getByLabelText("Packs and prices"), "25 at 4");
     await userEvent.click(form.getByRole("button", { name: "Add it" }));
     await vi.waitFor(() =>
       expect(written().store.own.at(-1)).toMatchObject({ id: "own-river-sand", name: "River sand", unit: "kg" }),

@@ -4,7 +4,7 @@ import { nameOf } from "../../../core/materials/catalogue.ts";
 import { CAUTIONS, type CautionId, DEFERENCE } from "../../../core/materials/cautions.ts";
 import { layupsInUse } from "../../../core/plan/document/document.ts";
 import { shellSystem } from "../../../core/shell/index.ts";
-import type { BuyingRow } from "../../../core/takeoff/buying.ts";
+import { type BuyingRow, buyingMinor } from "../../../core/takeoff/buying.ts";
 import { longDate } from "../../lib/dates.ts";
 import { useShow } from "../../lib/show.ts";
 import type { StationProps } from "../station.ts";
@@ -47,9 +47,13 @@ export function BuyingList({ piece, document, planning }: StationProps) {
           {byTrip(rows).map(({ trip, own }) => (
             <Fragment key={trip}>
               <tr>
-                <th colSpan={5} className="pt-4 text-left text-base">
+                <th colSpan={4} className="pt-4 text-left text-base">
                   {trip}
                 </th>
+                <th className="pt-4 pr-3 text-right text-base whitespace-nowrap">
+                  {buyingMinor(own) > 0 && show.money(buyingMinor(own))}
+                </th>
+                <th />
               </tr>
               {own.map((row) => (
                 <tr key={row.material} className="border-b border-black/40">
@@ -61,7 +65,10 @@ export function BuyingList({ piece, document, planning }: StationProps) {
                     {amountText(row.need, row.unit, show)}
                   </td>
                   <td className="py-2 pr-3 text-right">{packText(row, show)}</td>
-                  <td className="w-32 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
+                  <td className="py-2 pr-3 text-right text-base whitespace-nowrap">
+                    {row.bought && row.bought.priceMinor > 0 && show.money(row.bought.priceMinor)}
+                  </td>
+                  <td className="w-28 border-l border-black/40 py-2 pl-3 text-sm text-black/60">
                     {messages.buyingList.bought}
                   </td>
                 </tr>

@@ -2,12 +2,15 @@ import { unparse } from "papaparse";
 import { entryOf, MATERIAL_USES, type MaterialId, materialName, nameOf } from "../../../core/materials/catalogue.ts";
 import { isOwn } from "../../../core/materials/entries/own.ts";
 import type { MaterialLine } from "../../../core/materials/property.ts";
+import { type Store, storedEntries } from "../../../core/materials/stock.ts";
 import { withMaterial } from "../../../core/plan/document/choose.ts";
 import type { PlanDocument } from "../../../core/plan/document/document.ts";
 import { type BuyingRow, buyingMinor } from "../../../core/takeoff/buying.ts";
 import { usePlan } from "../../document/planStore.ts";
+import { useSaveStore, useStore } from "../../lib/queries.ts";
 import { saveFile } from "../../lib/saveFile.ts";
 import { type Show, useShow } from "../../lib/show.ts";
+import { PacksForm } from "../../store/PacksForm.tsx";
 import { type Column, DataTable } from "../../ui/DataTable.tsx";
 import { WorkingNote } from "../../ui/Figure.tsx";
 import type { StationProps } from "../station.ts";
@@ -142,7 +145,28 @@ function Detail({ row, document, show }: { row: BuyingRow; document: PlanDocumen
         </p>
       ))}
       {row.leftOver > 0 && <p className="quiet mt-1 text-sm">{t.leftOver(amountText(row.leftOver, row.unit, show))}</p>}
+      <Prices material={row.material} />
     </>
+  );
+}
+
+/** What a material costs the workshop, changed where it is read: it is kept in the store. */
+function Prices({ material }: { material: string }) {
+  const { data } = useStore();
+  const save = useSaveStore();
+  const entry = data && storedEntries(data.store).find(({ id }) => id === material);
+  // What the store knows no more is bought at the prices the plan has kept.
+  if (!entry) return null;
+  const change = (store: Store) => save.mutate({ store, revision: data.revision });
+  return (
+    <div className="mt-3 max-w-md">
+      <PacksForm entry={entry} store={data.store} change={change} />
+      {save.error && (
+        <p role="alert" className="mt-1 text-sm text-error">
+          {save.error.message}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { DEFAULT_SETTINGS, type Settings } from "../../../contract/settings.ts";
+import type { StoredStore } from "../../../contract/store.ts";
 import type { Store } from "../../../core/materials/stock.ts";
 import type { ShownPlan } from "../../../core/plan/results/figures.ts";
 import { OWN_SILICONE } from "../../../core/testing/documentChanges.ts";
@@ -55,7 +56,11 @@ function Board() {
 }
 
 function shown(settings: Partial<Settings> = {}) {
-  standInServer(() => ({ status: 200, body: { store: STORE, revision: 1 } }));
+  let kept: StoredStore = { store: STORE, revision: 1 };
+  standInServer(({ method, body }) => {
+    if (method === "PUT") kept = { ...(body as StoredStore), revision: kept.revision + 1 };
+    return { status: 200, body: kept };
+  });
   render(
     <QueryClientProvider client={new QueryClient()}>
       <SettingsContext value={{ ...DEFAULT_SETTINGS, memberName: "Ines", ...settings }}>
@@ -78,6 +83,22 @@ describe("buying", () => {
     expect(rowOf("Jute scrim").getAllByRole("cell")[4].textContent).toBe("");
     await userEvent.click(screen.getByRole("button", { name: /^Tin silicone/ }));
     expect(screen.getByText(/Attic.*Opened \d+ months ago: test a spoonful first/)).toBeDefined();
+  });
+
+  it("takes the workshop's own prices where they are read: table and paper go by them at once", async () => {
+    shown();
+    const plaster = () => rowOf(/^Casting plaster, soft/);
+    const button = plaster().getByRole("button");
+    await userEvent.click(button);
+    const packs = await screen.findByLabelText("Packs and prices, kg");
+    await userEvent.clear(packs);
+    await userEvent.type(packs, "1000 at 77");
+    await userEvent.click(screen.getByRole("button", { name: "Save" }));
+    await vi.waitFor(() => expect(plaster().getAllByRole("cell")[5].textContent).toBe("€\u200977.00"));
+    expect(plaster().getAllByRole("cell")[4].textContent).toMatch(/^1 × 1.000\u2009kg$/);
+    expect(screen.getByTestId("buying-list").textContent).toContain("€\u200977.00");
+    await userEvent.click(screen.getByRole("button", { name: "As it came" }));
+    await vi.waitFor(() => expect(plaster().getAllByRole("cell")[5].textContent).not.toBe("€\u200977.00"));
   });
 
   it("is printed as a list with a box to tick for each", async () => {
