@@ -52,15 +52,15 @@ export async function sectionsAsBuilt(
   return withSolids((solids) => {
     const relieve = (met: Met) => {
       const less = relieved(solids, met, about, ctx);
-      if (typeof less === "string") return less;
-      reliefs.push(less.relief);
+      if (less.reliefs.length === 0) return less;
+      reliefs.push(...less.reliefs);
       sections[met.section - 1] = weighed(
         { number: met.section, pieces: 1, ...figuresOf(less.mesh) },
         spans,
         document,
         ids,
       );
-      return less.mesh;
+      return less;
     };
     const clashes = clashesAsBuilt(leaving, parting.body.grid.stepMm, ctx, relieve);
     return { sections, clashes, reliefs };

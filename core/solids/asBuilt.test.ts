@@ -68,6 +68,15 @@ describe("two sections that leave one after the other", () => {
   async function passedUnder(shellMm: number, areaMm2 = 20_000, fastenedAt: ReliefRequest["fastenedAt"] = () => []) {
     const low = await bodyOf([120, 0, 0, 60, 100, 150], [100, 0, 126, 80, 100, 24]);
     const high = await bodyOf([80, 0, 0, 39.96, 100, 60]);
+    return passed(low, high, shellMm, areaMm2, fastenedAt);
+  }
+  async function passed(
+    low: TriangleMesh,
+    high: TriangleMesh,
+    shellMm: number,
+    areaMm2: number,
+    fastenedAt: ReliefRequest["fastenedAt"],
+  ) {
     const solids = [leaving(low, [1, 0, 0]), leaving(high, [0, 0, 1])];
     const found: { mesh: TriangleMesh; relief: Relief }[] = [];
     const clashes = await withSolids((bodies) =>
@@ -84,9 +93,8 @@ describe("two sections that leave one after the other", () => {
           },
           ctx,
         );
-        if (typeof less === "string") return less;
-        found.push(less);
-        return less.mesh;
+        found.push(...less.reliefs.map((relief) => ({ mesh: less.mesh, relief })));
+        return less;
       }),
     );
     return { clashes, found };
@@ -124,6 +132,28 @@ describe("two sections that leave one after the other", () => {
     expect(volumeMm3 / (60 * 100 * 150)).toBeGreaterThan(1);
     expect(volumeMm3 / (60 * 100 * 150)).toBeLessThan(1.02);
     expect(adjacencyOf(mesh).openEdges).toBe(0);
+  });
+
+  it("pass under two ledges, each by itself", async () => {
+    const low = await bodyOf([120, 0, 0, 60, 340, 150], [100, 0, 126, 80, 60, 24], [100, 280, 126, 80, 60, 24]);
+    const high = await bodyOf([80, 0, 0, 39.96, 340, 60]);
+    const both = await passed(low, high, 40, 20_000, () => []);
+    expect(both.clashes).toEqual([]);
+    expect(both.found.map(({ relief: { at } }) => at[1] < 170).sort()).toEqual([false, true]);
+    expect(new Set(both.found.map(({ mesh }) => mesh)).size).toBe(1);
+    // With a bolt under one of them, and one in that ledge, only the other is passed.
+    const bolts = [
+      [110, 30, 55],
+      [110, 30, 138],
+    ];
+    const one = await passed(low, high, 40, 20_000, () => bolts);
+    expect(one.clashes.map(({ kept, at }) => [kept, at[1] < 170])).toEqual([["fastened", true]]);
+    const [first, ...more] = one.found.map(({ relief }) => relief);
+    expect([first.section, first.at[1] < 170]).toEqual([2, false]);
+    // At most a corner of that ledge beside it.
+    for (const { at, areaMm2 } of more) expect([at[1] < 170, areaMm2]).toEqual([false, 0]);
+    const areas = [both, one].map(({ clashes, found }) => [...clashes, ...found.map(({ relief }) => relief)]);
+    for (const all of areas) for (const { areaMm2 } of all) expect(areaMm2).toBeLessThan(20 * 60);
   });
 
   it("clash still where too little of the shell would stay, or a bolt is there", async () => {

@@ -50,8 +50,9 @@ const MOVED_STEP_MM = 0.25;
 const REACH_STEPS = 3;
 const STEP_SHARE = 1 / 4;
 
-/** One place where a section meets another as it is built. */
-export interface Met extends Meeting {
+/** A section that meets another as it is built, and where. */
+export interface Met {
+  readonly places: readonly Meeting[];
   /** Their numbers. */
   readonly section: number;
   readonly other: number;
@@ -62,14 +63,14 @@ export interface Met extends Meeting {
 
 /**
  * @param solids of the sections in the order they are built: the last one leaves first
- * @param relieve gives a section that meets another at a place less of a body, or says why it stays as it is
+ * @param relieve gives a section that meets another less of a body where it may, and says why it stays as it is elsewhere
  * @returns every pair that clashes, at its deepest
  */
 export function clashesAsBuilt(
   solids: readonly LeavingSolid[],
   stepMm: number,
   ctx: JobContext,
-  relieve: Relieve = () => "thin",
+  relieve: Relieve = ({ leaving }) => ({ mesh: leaving.mesh, kept: ["thin"] }),
 ): Clash[] {
   const now = [...solids];
   const clashes: Clash[] = [];
@@ -98,23 +99,23 @@ export function clashesAsBuilt(
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
 }
 
-type Relieve = (met: Met) => TriangleMesh | Kept;
+/** A section of which something was left out, and why it stays as it is elsewhere. */
+export interface Less {
+  readonly mesh: TriangleMesh;
+  readonly kept: readonly Kept[];
+}
 
-/** A section with less of it wherever it meets a body and may have less; in how many places it does, and why it stays at some. */
+type Relieve = (met: Met) => Less;
+
+/** A section with less of it wherever it meets a body and may have less; in how many places it meets it. */
 function withLess(
   leaving: LeavingSolid,
   about: Pick<Met, "section" | "other" | "body">,
   relieve: Relieve,
-): { mesh: TriangleMesh; met: number; kept: Kept[] } {
+): Less & { readonly met: number } {
   const places = meetings(leaving, about.body);
-  const kept: Kept[] = [];
-  let { mesh } = leaving;
-  for (const place of places) {
-    const less = relieve({ ...place, ...about, leaving: { ...leaving, mesh } });
-    if (typeof less === "string") kept.push(less);
-    else mesh = less;
-  }
-  return { mesh, met: places.length, kept };
+  const less = places.length > 0 ? relieve({ places, ...about, leaving }) : { mesh: leaving.mesh, kept: [] };
+  return { ...less, met: places.length };
 }
 
 function opposite([x, y, z]: Direction): Direction {

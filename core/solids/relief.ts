@@ -12,7 +12,7 @@ import { isosurface } from "../field/isosurface.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Body } from "../release/body.ts";
-import { type Kept, type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
+import { type Kept, type LeavingSolid, type Less, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
 import { meshOf, type Solid, type Solids } from "./kernel.ts";
 import { SCRAP_MM3 } from "./sections.ts";
 
@@ -54,29 +54,63 @@ const BESIDE_MM = 15;
 /** What would run in no deeper than this stays: sections touch each other along their wall, mm. */
 const STAYS_MM = TRIMMED_MM / 2;
 
-/** @returns the section with less of it, and what was left out; or why it stays as it is */
+/** A section with less of it. */
+export interface Relieved extends Less {
+  readonly reliefs: readonly Relief[];
+}
+
+/** @returns the section with less of it at all places where it may have less; what was left out, and why the rest stays */
 export function relieved(
   solids: Solids,
-  { section, other, leaving, body, ...met }: Met,
+  { section, other, leaving, body, places }: Met,
   { offJacketMm, shellsMm, areasMm2, fastenedAt, asSolids }: ReliefRequest,
   ctx: JobContext,
-): { mesh: TriangleMesh; relief: Relief } | Kept {
-  const { biteMm, at, areaMm2 } = met.deepest;
+): Relieved {
   const solid = asSolids.get(leaving.mesh) ?? solids.fromMesh(leaving.mesh, `Section ${section}`);
   asSolids.set(leaving.mesh, solid);
-  const inTheWay = solids.fromMesh(runsInto(leaving, met, body, ctx), `What section ${section} leaves out`);
-  const { positions: p } = meshOf(solids.and(solid, inTheWay));
-  if (isNear(p, fastenedAt(section))) return "fastened";
   const shellMm = shellsMm[section - 1];
-  let leftMm = shellMm;
-  for (let k = 0; k < p.length; k += 3) leftMm = Math.min(leftMm, offJacketMm(p[k], p[k + 1], p[k + 2]));
-  if (leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1]) return "thin";
-  const pieces = solids.pieces(solids.minus(solid, inTheWay)).filter((piece) => piece.volume() >= SCRAP_MM3);
-  if (pieces.length !== 1) return "thin";
-  const left = leftMm < shellMm ? leftMm : null;
-  const mesh = meshOf(pieces[0]);
-  asSolids.set(mesh, pieces[0]);
-  return { mesh, relief: { section, other, biteMm, at, areaMm2, leftMm: left } };
+  const spaces = places.map((place) =>
+    solids.fromMesh(runsInto(leaving, place, body, ctx), `What section ${section} leaves out`),
+  );
+  // The whole section is cut as seldom as can be: it is far larger than what is left out of it.
+  const concerned = solids.and(solid, solids.union(spaces));
+  const kept: Kept[] = [];
+  const may: { space: Solid; relief: Relief }[] = [];
+  places.forEach(({ deepest: { biteMm, at, areaMm2 } }, k) => {
+    const { positions: p } = meshOf(solids.and(concerned, spaces[k]));
+    let leftMm = shellMm;
+    for (let c = 0; c < p.length; c += 3) leftMm = Math.min(leftMm, offJacketMm(p[c], p[c + 1], p[c + 2]));
+    const isThin = leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1];
+    if (isNear(p, fastenedAt(section))) kept.push("fastened");
+    else if (isThin) kept.push("thin");
+    else
+      may.push({
+        space: spaces[k],
+        relief: { section, other, biteMm, at, areaMm2, leftMm: leftMm < shellMm ? leftMm : null },
+      });
+  });
+  const reliefs: Relief[] = [];
+  let done = solid;
+  // Where it would fall apart it is cut place by place, but for those that would part it.
+  const all = whole(solids, solid, may);
+  for (const cut of all ? [may] : may.map((each) => [each])) {
+    const next = all ?? whole(solids, done, cut);
+    if (next) reliefs.push(...cut.map(({ relief }) => relief));
+    else kept.push("thin");
+    done = next ?? done;
+  }
+  if (reliefs.length === 0) return { mesh: leaving.mesh, kept, reliefs };
+  const mesh = meshOf(done);
+  asSolids.set(mesh, done);
+  return { mesh, kept, reliefs };
+}
+
+/** A body without some spaces; null where it does not stay one piece. */
+function whole(solids: Solids, solid: Solid, without: readonly { readonly space: Solid }[]): Solid | null {
+  if (without.length === 0) return solid;
+  const rest = solids.minus(solid, solids.union(without.map(({ space }) => space)));
+  const pieces = solids.pieces(rest).filter((piece) => piece.volume() >= SCRAP_MM3);
+  return pieces.length === 1 ? pieces[0] : null;
 }
 
 /** Is a corner of what is left out beside the middle of a bolt or a key? @param p its corners, xyz */
