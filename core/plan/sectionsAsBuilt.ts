@@ -40,9 +40,9 @@ export async function sectionsAsBuilt(
     ...{ mesh, pull: parting.sections[s].pull, travelMm: parting.sections[s].travelMm },
     flangeMm: thicknesses[s].flangeMm,
   }));
-  const held = walls.map((wall) => ({ sections: wall.wall.sections, places: fastenedPlaces(wall) }));
   const about = {
-    fastenedAt: (section: number) => held.flatMap(({ sections: own, places }) => (own.includes(section) ? places : [])),
+    boltsOf: (section: number) =>
+      walls.flatMap((wall, n) => (wall.wall.sections.includes(section) ? boltsOn(wall, n + 1) : [])),
     offJacketMm: (x: number, y: number, z: number) => parting.filledNearest.distance(x, y, z),
     asSolids: new Map<TriangleMesh, Solid>(),
     shellsMm: thicknesses.map(({ shellMm }) => shellMm),
@@ -52,7 +52,7 @@ export async function sectionsAsBuilt(
   return withSolids((solids) => {
     const relieve = (met: Met) => {
       const less = relieved(solids, met, about, ctx);
-      if (less.reliefs.length === 0) return less;
+      if (less.reliefs.length === 0) return less.mesh;
       reliefs.push(...less.reliefs);
       sections[met.section - 1] = weighed(
         { number: met.section, pieces: 1, ...figuresOf(less.mesh) },
@@ -60,23 +60,14 @@ export async function sectionsAsBuilt(
         document,
         ids,
       );
-      return less;
+      return less.mesh;
     };
     const clashes = clashesAsBuilt(leaving, parting.body.grid.stepMm, ctx, relieve);
     return { sections, clashes, reliefs };
   });
 }
 
-/** A groove is known by places so far apart, mm. */
-const GROOVE_STEP_MM = 20;
-
-/** Where bolts and keys of a wall are, xyz, mm. */
-function fastenedPlaces({ along, fastenings: { bolts, dimples, grooves } }: BuiltWall): number[][] {
-  const inGrooves = grooves.flatMap(({ fromMm, toMm, offMm }) =>
-    Array.from({ length: 1 + Math.ceil((toMm - fromMm) / GROOVE_STEP_MM) }, (_, k) => ({
-      alongMm: Math.min(toMm, fromMm + k * GROOVE_STEP_MM),
-      offMm,
-    })),
-  );
-  return [...bolts, ...dimples, ...inGrooves].map((place) => [...along.place(place)]);
+/** The bolts of a wall with where they are. @param wall its number */
+function boltsOn({ along, fastenings: { bolts } }: BuiltWall, wall: number) {
+  return bolts.map((bolt) => ({ wall, alongMm: bolt.alongMm, at: along.place(bolt) }));
 }

@@ -61,21 +61,21 @@ describe("two sections that leave one after the other", () => {
 
   /** A bolt in the one that leaves, and one in the ledge. */
   const [UNDER, LEDGE] = [
-    [110, 50, 55],
-    [110, 50, 138],
+    { wall: 1, alongMm: 50, at: [110, 50, 55] },
+    { wall: 1, alongMm: 60, at: [110, 50, 138] },
   ];
   /** The upper edge of a shell of 40 mm on its jacket at the left passes under a ledge of 24 mm that reaches 20 mm over it. */
-  async function passedUnder(shellMm: number, areaMm2 = 20_000, fastenedAt: ReliefRequest["fastenedAt"] = () => []) {
+  async function passedUnder(shellMm: number, areaMm2 = 20_000, boltsOf: ReliefRequest["boltsOf"] = () => []) {
     const low = await bodyOf([120, 0, 0, 60, 100, 150], [100, 0, 126, 80, 100, 24]);
     const high = await bodyOf([80, 0, 0, 39.96, 100, 60]);
-    return passed(low, high, shellMm, areaMm2, fastenedAt);
+    return passed(low, high, shellMm, areaMm2, boltsOf);
   }
   async function passed(
     low: TriangleMesh,
     high: TriangleMesh,
     shellMm: number,
     areaMm2: number,
-    fastenedAt: ReliefRequest["fastenedAt"],
+    boltsOf: ReliefRequest["boltsOf"],
   ) {
     const solids = [leaving(low, [1, 0, 0]), leaving(high, [0, 0, 1])];
     const found: { mesh: TriangleMesh; relief: Relief }[] = [];
@@ -89,12 +89,12 @@ describe("two sections that leave one after the other", () => {
             offJacketMm: (x: number) => x - 80,
             shellsMm: [shellMm, shellMm],
             areasMm2: [areaMm2, areaMm2],
-            fastenedAt,
+            boltsOf,
           },
           ctx,
         );
         found.push(...less.reliefs.map((relief) => ({ mesh: less.mesh, relief })));
-        return less;
+        return less.mesh;
       }),
     );
     return { clashes, found };
@@ -141,27 +141,27 @@ describe("two sections that leave one after the other", () => {
     expect(both.clashes).toEqual([]);
     expect(both.found.map(({ relief: { at } }) => at[1] < 170).sort()).toEqual([false, true]);
     expect(new Set(both.found.map(({ mesh }) => mesh)).size).toBe(1);
-    // With a bolt under one of them, and one in that ledge, only the other is passed.
-    const bolts = [
-      [110, 30, 55],
-      [110, 30, 138],
-    ];
-    const one = await passed(low, high, 40, 20_000, () => bolts);
-    expect(one.clashes.map(({ kept, at }) => [kept, at[1] < 170])).toEqual([["fastened", true]]);
-    const [first, ...more] = one.found.map(({ relief }) => relief);
-    expect([first.section, first.at[1] < 170]).toEqual([2, false]);
-    // At most a corner of that ledge beside it.
-    for (const { at, areaMm2 } of more) expect([at[1] < 170, areaMm2]).toEqual([false, 0]);
+    // With a bolt under one of them, that ledge is cut back instead.
+    const one = await passed(low, high, 40, 20_000, (section) => (section === 2 ? [UNDER] : []));
+    expect(one.clashes).toEqual([]);
+    expect(one.found.map(({ relief: { section, at, bolts } }) => [section, at[1] < 170, bolts])).toEqual([
+      [2, false, []],
+      [1, true, []],
+    ]);
     const areas = [both, one].map(({ clashes, found }) => [...clashes, ...found.map(({ relief }) => relief)]);
     for (const all of areas) for (const { areaMm2 } of all) expect(areaMm2).toBeLessThan(20 * 60);
   });
 
-  it("clash still where too little of the shell would stay, or a bolt is there", async () => {
-    const thin = await passedUnder(70);
-    const bolted = await passedUnder(40, 20_000, () => [UNDER, LEDGE]);
-    expect([...thin.found, ...bolted.found]).toEqual([]);
-    expect(thin.clashes.map(({ section, other, kept }) => [section, other, kept])).toEqual([[2, 1, "thin"]]);
-    expect(bolted.clashes.map(({ section, other, kept }) => [section, other, kept])).toEqual([[2, 1, "fastened"]]);
+  it("clash still where too little of the shell would stay", async () => {
+    const { found, clashes } = await passedUnder(70);
+    expect(found).toEqual([]);
+    expect(clashes.map(({ section, other }) => [section, other])).toEqual([[2, 1]]);
+  });
+
+  it("pass where there are bolts in both by giving up that of the one that leaves", async () => {
+    const { found, clashes } = await passedUnder(40, 20_000, (section) => [section === 2 ? UNDER : LEDGE]);
+    expect(clashes).toEqual([]);
+    expect(found.map(({ relief: { section, bolts } }) => [section, bolts])).toEqual([[2, [{ wall: 1, alongMm: 50 }]]]);
   });
 
   it.each([

@@ -33,11 +33,7 @@ export interface Clash {
   readonly movedMm: number;
   /** How much of it, seen along its pull, runs into the other deeper than is trimmed, mm2: next to nothing for a single key. */
   readonly areaMm2: number;
-  readonly kept: Kept;
 }
-
-/** Why neither of two sections is laid thinner where they clash: a bolt or a key is there, or too little would stay. */
-export type Kept = "fastened" | "thin";
 
 /** What is no deeper is trimmed without a thought, mm. */
 export const TRIMMED_MM = 3;
@@ -59,18 +55,31 @@ export interface Met {
   readonly leaving: LeavingSolid;
   /** The one in its way, as a body. */
   readonly body: Body;
+  /** Are bolts to keep what holds them? */
+  readonly sparing: boolean;
 }
 
 /**
+ * Which of two sections has less of it, in the order that is tried: the one that leaves, or the one in its way, which goes past
+ * it the other way; first of all so that all bolts hold.
+ */
+const WAYS = [
+  { leaves: true, sparing: true },
+  { leaves: false, sparing: true },
+  { leaves: true, sparing: false },
+  { leaves: false, sparing: false },
+] as const;
+
+/**
  * @param solids of the sections in the order they are built: the last one leaves first
- * @param relieve gives a section that meets another less of a body where it may, and says why it stays as it is elsewhere
+ * @param relieve gives a section that meets another less of a body where it may; the mesh it has where nowhere
  * @returns every pair that clashes, at its deepest
  */
 export function clashesAsBuilt(
   solids: readonly LeavingSolid[],
   stepMm: number,
   ctx: JobContext,
-  relieve: Relieve = ({ leaving }) => ({ mesh: leaving.mesh, kept: ["thin"] }),
+  relieve: (met: Met) => TriangleMesh = ({ leaving }) => leaving.mesh,
 ): Clash[] {
   const now = [...solids];
   const clashes: Clash[] = [];
@@ -78,44 +87,34 @@ export function clashesAsBuilt(
     ctx.checkCancelled();
     let body = solidAsBody(now[other], stepMm, ctx);
     for (let s = other + 1; s < now.length; s++) {
-      const first = withLess(now[s], { section: s + 1, other: other + 1, body }, relieve);
-      if (first.met === 0) continue;
-      now[s] = { ...now[s], mesh: first.mesh };
-      let met = meetings(now[s], body);
-      if (met.length === 0) continue;
-      // What may not be left out of the one that leaves may be of the one in its way: it goes past the first the other way.
-      const still = solidAsBody(now[s], stepMm, ctx);
-      const passed = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
-      const second = withLess(passed, { section: other + 1, other: s + 1, body: still }, relieve);
-      if (second.mesh !== passed.mesh) {
-        now[other] = { ...now[other], mesh: second.mesh };
-        body = solidAsBody(now[other], stepMm, ctx);
-        met = meetings(now[s], body);
+      let places = meetings(now[s], body);
+      let cut = false;
+      for (const { leaves, sparing } of WAYS) {
+        if (places.length === 0) break;
+        const passed = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
+        const still = leaves ? null : solidAsBody(now[s], stepMm, ctx);
+        const back = still ? meetings(passed, still) : [];
+        const met = still
+          ? {
+              section: other + 1,
+              other: s + 1,
+              leaving: passed,
+              body: still,
+              places: cut ? back.filter(isNoEdge) : back,
+            }
+          : { section: s + 1, other: other + 1, leaving: now[s], body, places };
+        const mesh = relieve({ ...met, sparing });
+        if (mesh === met.leaving.mesh) continue;
+        cut = true;
+        const less = met.section - 1;
+        now[less] = { ...now[less], mesh };
+        if (less === other) body = solidAsBody(now[other], stepMm, ctx);
+        places = meetings(now[s], body).filter(isNoEdge);
       }
-      const kept = [...first.kept, ...second.kept].includes("fastened") ? "fastened" : "thin";
-      if (met.length > 0) clashes.push({ section: s + 1, other: other + 1, kept, ...together(met) });
+      if (places.length > 0) clashes.push({ section: s + 1, other: other + 1, ...together(places) });
     }
   }
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
-}
-
-/** A section of which something was left out, and why it stays as it is elsewhere. */
-export interface Less {
-  readonly mesh: TriangleMesh;
-  readonly kept: readonly Kept[];
-}
-
-type Relieve = (met: Met) => Less;
-
-/** A section with less of it wherever it meets a body and may have less; in how many places it meets it. */
-function withLess(
-  leaving: LeavingSolid,
-  about: Pick<Met, "section" | "other" | "body">,
-  relieve: Relieve,
-): Less & { readonly met: number } {
-  const places = meetings(leaving, about.body);
-  const less = places.length > 0 ? relieve({ places, ...about, leaving }) : { mesh: leaving.mesh, kept: [] };
-  return { ...less, met: places.length };
 }
 
 function opposite([x, y, z]: Direction): Direction {
@@ -138,11 +137,19 @@ function solidAsBody({ mesh, flangeMm }: LeavingSolid, coarsestMm: number, ctx: 
 
 /** A place where a section meets another on its way out. */
 export interface Meeting {
-  readonly deepest: Omit<Clash, "section" | "other" | "kept">;
+  readonly deepest: Omit<Clash, "section" | "other">;
   /** All of it that runs in deeper than is trimmed lies between these corners, xyz, mm. */
   readonly low: readonly [number, number, number];
   readonly high: readonly [number, number, number];
 }
+
+/** Is it more than a corner beside what was left out, which is trimmed with it? */
+function isNoEdge({ deepest: { biteMm, areaMm2 } }: Meeting): boolean {
+  return areaMm2 > 0 || biteMm > EDGE_MM;
+}
+
+/** The edges of what is left out are trimmed so far, mm: the grid it is cut by rounds them. */
+const EDGE_MM = 5;
 
 /** What runs in farther apart than one or two cubes of this side is another place, mm. */
 const CUBE_MM = 40;

@@ -1,9 +1,9 @@
 /**
  * Sections relieved where they would run into another on their way out: as the later one is laid, what would come to lie in the
- * earlier one is left out, so far as enough of its shell stays on the jacket or hardly any of it is concerned, and where
- * nothing holds its flange to the other. Where that cannot be, the same is done to the earlier one.
+ * earlier one is left out, so far as enough of its shell stays on the jacket or hardly any of it is concerned. Where that
+ * cannot be, or takes a bolt's hold, the same is done to the earlier one; a bolt is given up where there is no other way.
  *
- *   relieved = solid minus { x : min over 0 < s <= travel of phi(x + s d) < -1.5 mm }
+ *   relieved = solid minus { x : min over 0 < s <= travel of phi(x + s d) < -0.75 mm }
  *
  * phi is the signed distance from the other solid. Space of the caller: mm, z up.
  */
@@ -12,7 +12,7 @@ import { isosurface } from "../field/isosurface.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Body } from "../release/body.ts";
-import { type Kept, type LeavingSolid, type Less, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
+import { type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
 import { meshOf, type Solid, type Solids } from "./kernel.ts";
 import { SCRAP_MM3 } from "./sections.ts";
 
@@ -28,6 +28,14 @@ export interface Relief {
   readonly areaMm2: number;
   /** What stays of its shell where least does, mm; null where only its flange or its foot is cut back. */
   readonly leftMm: number | null;
+  /** What holds these bolts goes with it: they hold nothing any more. */
+  readonly bolts: readonly LostBolt[];
+}
+
+/** A bolt by the number of its wall, and how far along it, mm. */
+export interface LostBolt {
+  readonly wall: number;
+  readonly alongMm: number;
 }
 
 export interface ReliefRequest {
@@ -39,8 +47,8 @@ export interface ReliefRequest {
   readonly areasMm2: readonly number[];
   /** Sections as they are by now, by their meshes: made once, and once again for each place that is left out. */
   readonly asSolids: Map<TriangleMesh, Solid>;
-  /** Where bolts and keys of a section are, numbered from one, xyz, mm. */
-  readonly fastenedAt: (section: number) => readonly (readonly number[])[];
+  /** The bolts of a section, numbered from one, and where they are, xyz, mm. */
+  readonly boltsOf: (section: number) => readonly (LostBolt & { readonly at: readonly number[] })[];
 }
 
 /** Of a shell's thickness, so much stays on the jacket at least. */
@@ -49,23 +57,19 @@ const LEAST_LEFT_SHARE = 1 / 3;
 const HARDLY_ANY_SHARE = 0.01;
 /** The space that is left out reaches so many steps of its grid beyond what runs in. */
 const BEYOND_STEPS = 3;
-/** What is left out keeps so far off the middles of bolts and keys, mm. */
+/** A bolt holds nothing where what is left out comes so near to its middle, mm. */
 const BESIDE_MM = 15;
 /** What would run in no deeper than this stays: sections touch each other along their wall, mm. */
-const STAYS_MM = TRIMMED_MM / 2;
+const STAYS_MM = TRIMMED_MM / 4;
 
-/** A section with less of it. */
-export interface Relieved extends Less {
-  readonly reliefs: readonly Relief[];
-}
-
-/** @returns the section with less of it at all places where it may have less; what was left out, and why the rest stays */
+/** @returns the section with less of it at all places where it may have less, and what was left out */
 export function relieved(
   solids: Solids,
-  { section, other, leaving, body, places }: Met,
-  { offJacketMm, shellsMm, areasMm2, fastenedAt, asSolids }: ReliefRequest,
+  { section, other, leaving, body, places, sparing }: Met,
+  { offJacketMm, shellsMm, areasMm2, boltsOf, asSolids }: ReliefRequest,
   ctx: JobContext,
-): Relieved {
+): { mesh: TriangleMesh; reliefs: readonly Relief[] } {
+  if (places.length === 0) return { mesh: leaving.mesh, reliefs: [] };
   const solid = asSolids.get(leaving.mesh) ?? solids.fromMesh(leaving.mesh, `Section ${section}`);
   asSolids.set(leaving.mesh, solid);
   const shellMm = shellsMm[section - 1];
@@ -74,20 +78,17 @@ export function relieved(
   );
   // The whole section is cut as seldom as can be: it is far larger than what is left out of it.
   const concerned = solids.and(solid, solids.union(spaces));
-  const kept: Kept[] = [];
+  const held = boltsOf(section);
   const may: { space: Solid; relief: Relief }[] = [];
   places.forEach(({ deepest: { biteMm, at, areaMm2 } }, k) => {
     const { positions: p } = meshOf(solids.and(concerned, spaces[k]));
     let leftMm = shellMm;
     for (let c = 0; c < p.length; c += 3) leftMm = Math.min(leftMm, offJacketMm(p[c], p[c + 1], p[c + 2]));
-    const isThin = leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1];
-    if (isNear(p, fastenedAt(section))) kept.push("fastened");
-    else if (isThin) kept.push("thin");
-    else
-      may.push({
-        space: spaces[k],
-        relief: { section, other, biteMm, at, areaMm2, leftMm: leftMm < shellMm ? leftMm : null },
-      });
+    if (leftMm < LEAST_LEFT_SHARE * shellMm && areaMm2 > HARDLY_ANY_SHARE * areasMm2[section - 1]) return;
+    const bolts = held.filter(({ at: bolt }) => isNear(p, bolt)).map(({ wall, alongMm }) => ({ wall, alongMm }));
+    if (sparing && bolts.length > 0) return;
+    const relief = { section, other, biteMm, at, areaMm2, leftMm: leftMm < shellMm ? leftMm : null, bolts };
+    may.push({ space: spaces[k], relief });
   });
   const reliefs: Relief[] = [];
   let done = solid;
@@ -96,13 +97,12 @@ export function relieved(
   for (const cut of all ? [may] : may.map((each) => [each])) {
     const next = all ?? whole(solids, done, cut);
     if (next) reliefs.push(...cut.map(({ relief }) => relief));
-    else kept.push("thin");
     done = next ?? done;
   }
-  if (reliefs.length === 0) return { mesh: leaving.mesh, kept, reliefs };
+  if (reliefs.length === 0) return { mesh: leaving.mesh, reliefs };
   const mesh = meshOf(done);
   asSolids.set(mesh, done);
-  return { mesh, kept, reliefs };
+  return { mesh, reliefs };
 }
 
 /** A body without some spaces; null where it does not stay one piece. */
@@ -113,12 +113,10 @@ function whole(solids: Solids, solid: Solid, without: readonly { readonly space:
   return pieces.length === 1 ? pieces[0] : null;
 }
 
-/** Is a corner of what is left out beside the middle of a bolt or a key? @param p its corners, xyz */
-function isNear(p: ArrayLike<number>, fastened: readonly (readonly number[])[]): boolean {
-  return fastened.some(([x, y, z]) => {
-    for (let k = 0; k < p.length; k += 3) if (Math.hypot(p[k] - x, p[k + 1] - y, p[k + 2] - z) < BESIDE_MM) return true;
-    return false;
-  });
+/** Is a corner of what is left out beside the middle of a bolt? @param p its corners, xyz */
+function isNear(p: ArrayLike<number>, [x, y, z]: readonly number[]): boolean {
+  for (let k = 0; k < p.length; k += 3) if (Math.hypot(p[k] - x, p[k + 1] - y, p[k + 2] - z) < BESIDE_MM) return true;
+  return false;
 }
 
 /** All places about where a section meets a body that come to lie in it on their way out, as a closed surface. */

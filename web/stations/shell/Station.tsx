@@ -111,7 +111,7 @@ export function ShellStation({ piece, document, planning }: StationProps) {
           />
         </Part>
       )}
-      <SolidSections planning={planning} document={document} pieceName={piece.name} />
+      <SolidSections planning={planning} document={document} pieceName={piece.name} walls={walls} />
       {bundle && <LugPlaces lugs={lugs} document={document} plan={bundle} />}
       {walls.length > 0 && (
         <Part title={messages.totals.title}>

@@ -3,7 +3,6 @@ import type { BoltTrouble } from "../../../core/flange/fastenings.ts";
 import type { BoltHold, Joint } from "../../../core/flange/settings.ts";
 import type { KeyTrouble } from "../../../core/keys/jacketKeys.ts";
 import type { PoleMaterial, RibKind } from "../../../core/ribs/settings.ts";
-import type { Kept } from "../../../core/solids/asBuilt.ts";
 import type { RoomLimit } from "../../../core/walls/wallGround.ts";
 
 type Shown = string | number;
@@ -290,11 +289,11 @@ export const messages = {
     allPass: "As they are built, with flanges, keys and ribs, they pass each other on their way out.",
     clash: (section: Shown, other: Shown, area: Shown, bite: Shown, moved: Shown) =>
       `As it is built, section ${section} runs up to ${bite} into section ${other} after ${moved} of its way: ${area} of it.`,
-    kept: {
-      fastened:
-        "A bolt or a key is in the way of laying it thinner there: move it or take it away, and work the sections out again.",
-      thin: "Laid thinner, too little of its shell would stay: move the line there, or narrow that flange.",
-    } satisfies Record<Kept, string>,
+    thin: "Laid thinner, too little of its shell would stay: move the line there, or narrow that flange.",
+    lostBolts: (count: number, places: Shown) =>
+      count === 1 ? `The bolt at ${places} holds nothing then.` : `The bolts at ${places} hold nothing then.`,
+    boltAt: (along: Shown, wall: Shown) => `${along} of wall ${wall}`,
+    takeBolts: (count: number) => (count === 1 ? "Take it away" : "Take them away"),
     reliefs:
       "So that they pass each other, leave out at these places what would run into the neighbour. The bodies above are without it:",
     relief: (section: Shown, other: Shown, area: Shown, bite: Shown, left: Shown | null) =>

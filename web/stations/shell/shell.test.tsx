@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { DEFAULT_SETTINGS } from "../../../contract/settings.ts";
 import { ALONE } from "../../../core/job/team.ts";
+import { builtWalls } from "../../../core/plan/builtWalls.ts";
 import { bundleOf } from "../../../core/plan/results/bundle.ts";
 import { figuresOf } from "../../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../../core/plan/results/identified.ts";
@@ -173,11 +174,8 @@ describe("the solid sections", () => {
 
   it("tell where one does not pass another as they are built, or that all do", async () => {
     const sections = [solid(1, "one"), solid(2, "one")];
-    const clash: Clash = {
-      ...{ section: 2, other: 1, biteMm: 6.4, movedMm: 41, areaMm2: 1200, at: [0, 0, 100] },
-      kept: "fastened",
-    };
-    const relief: Relief = { section: 2, other: 1, biteMm: 9, areaMm2: 4000, leftMm: 11, at: [0, 0, 60] };
+    const clash: Clash = { section: 2, other: 1, biteMm: 6.4, movedMm: 41, areaMm2: 1200, at: [0, 0, 100] };
+    const relief: Relief = { section: 2, other: 1, biteMm: 9, areaMm2: 4000, leftMm: 11, at: [0, 0, 60], bolts: [] };
     const answer =
       (clashes: readonly Clash[], reliefs: readonly Relief[] = []) =>
       async () => ({
@@ -188,7 +186,7 @@ describe("the solid sections", () => {
     await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
     expect(
       await screen.findByText(
-        /section 2 runs up to 6\.4.mm into section 1 after 41.mm of its way: 12\.0.cm² of it\. A bolt or a key is in the way/,
+        /section 2 runs up to 6\.4.mm into section 1 after 41.mm of its way: 12\.0.cm² of it\. Laid thinner, too little/,
       ),
     ).toBeDefined();
     expect(screen.queryByText(/they pass each other/)).toBeNull();
@@ -204,6 +202,29 @@ describe("the solid sections", () => {
       /^Section 2 past 1: up to 9\.0.mm less over 40\.0.cm², 11\.0.mm of its shell stays\./,
     );
     expect(second.textContent).toMatch(/^Section 2 past 1: flange or foot cut back by up to 9\.0.mm over a spot\./);
+  });
+
+  it("tell which bolts hold nothing where something is left out, and take them off their wall", async () => {
+    const sections = [solid(1, "one"), solid(2, "one")];
+    const boltsNow = () => {
+      const { walls, figures } = planning.bundle ?? {};
+      const [{ fastenings }] = builtWalls(walls ?? [], documentNow(), figures?.ids.lines);
+      return fastenings.bolts.map(({ alongMm }) => alongMm);
+    };
+    const before = boltsNow();
+    const relief: Relief = {
+      ...{ section: 2, other: 1, biteMm: 9, areaMm2: 4000, leftMm: null, at: [0, 0, 60] },
+      bolts: [{ wall: 1, alongMm: before[1] }],
+    };
+    const value = { sections, shown: [], clashes: [], reliefs: [relief] };
+    planning = { ...planning, solids: async () => ({ ok: true as const, value }) };
+    shown();
+    await userEvent.click(screen.getByRole("button", { name: /^Work them out/ }));
+    expect(screen.getByText(/^The bolt at \d+.mm of wall 1 holds nothing then\./)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Take it away" }));
+    expect(boltsNow()).toEqual(before.filter((_, k) => k !== 1));
+    undo();
+    expect(boltsNow()).toEqual(before);
   });
 
   it("say why where they cannot be had", async () => {

@@ -1,6 +1,7 @@
+import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import type { Clash } from "../../../../core/solids/asBuilt.ts";
-import type { Relief } from "../../../../core/solids/relief.ts";
+import type { LostBolt, Relief } from "../../../../core/solids/relief.ts";
 import { saveFile } from "../../../lib/saveFile.ts";
 import { useShow } from "../../../lib/show.ts";
 import { madeFrom, solidsFor, useSolids } from "../../../planning/solids.ts";
@@ -10,6 +11,7 @@ import { Caution, Part } from "../../../ui/fields.tsx";
 import type { BuiltSection } from "../../../workers/geometry.ts";
 import { bodiesAs3mf, bodiesAsGlb, bodyAsStl } from "../../../workers/print.ts";
 import { messages } from "../messages.ts";
+import { boltsOf, useFlangeEdits } from "../useWalls.ts";
 
 const t = messages.solids;
 
@@ -18,9 +20,11 @@ export function SolidSections({
   planning,
   document,
   pieceName,
+  walls: built,
 }: {
   planning: Planning;
   document: PlanDocument;
+  walls: readonly BuiltWall[];
   pieceName: string;
 }) {
   const { made, busy, problem, set } = useSolids();
@@ -40,7 +44,7 @@ export function SolidSections({
       {solids ? (
         <>
           <SolidTable sections={solids.sections} pieceName={pieceName} />
-          <AsBuilt sections={solids.sections.length} clashes={solids.clashes} reliefs={solids.reliefs} />
+          <AsBuilt sections={solids.sections.length} clashes={solids.clashes} reliefs={solids.reliefs} walls={built} />
         </>
       ) : (
         <>
@@ -71,10 +75,12 @@ function AsBuilt({
   sections,
   clashes,
   reliefs,
+  walls,
 }: {
   sections: number;
   clashes: readonly Clash[];
   reliefs: readonly Relief[];
+  walls: readonly BuiltWall[];
 }) {
   const show = useShow();
   const { stage } = useStage();
@@ -92,7 +98,7 @@ function AsBuilt({
         <>
           <p className="mt-2 text-sm">{t.reliefs}</p>
           <ul className="mt-1 space-y-1 text-sm" data-testid="reliefs">
-            {reliefs.map(({ section, other, biteMm, areaMm2, leftMm, at }) => (
+            {reliefs.map(({ section, other, biteMm, areaMm2, leftMm, at, bolts }) => (
               <li key={`${section} ${other} ${at}`}>
                 {t.relief(
                   section,
@@ -102,18 +108,42 @@ function AsBuilt({
                   leftMm === null ? null : leftMm < LEAST_TOLD_MM ? t.toNothing : t.stays(show.length(leftMm)),
                 )}{" "}
                 {look(at)}
+                {bolts.length > 0 && <LostBolts bolts={bolts} walls={walls} />}
               </li>
             ))}
           </ul>
         </>
       )}
-      {clashes.map(({ section, other, biteMm, movedMm, areaMm2, kept, at }) => (
+      {clashes.map(({ section, other, biteMm, movedMm, areaMm2, at }) => (
         <Caution key={`clash ${section} ${other}`}>
-          {t.clash(section, other, spread(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))}{" "}
-          {t.kept[kept]} {look(at)}
+          {t.clash(section, other, spread(areaMm2), show.length(biteMm), show.length(Math.round(movedMm)))} {t.thin}{" "}
+          {look(at)}
         </Caution>
       ))}
     </>
+  );
+}
+
+/** Bolts whose hold is left out, and a button that takes them off their walls. */
+function LostBolts({ bolts, walls }: { bolts: readonly LostBolt[]; walls: readonly BuiltWall[] }) {
+  const show = useShow();
+  const { choose } = useFlangeEdits();
+  const places = bolts.map(({ wall, alongMm }) => t.boltAt(show.length(Math.round(alongMm)), wall)).join(", ");
+  const take = () => {
+    for (const number of new Set(bolts.map(({ wall }) => wall))) {
+      const gone = bolts.filter(({ wall }) => wall === number).map(({ alongMm }) => alongMm);
+      const id = walls[number - 1]?.id;
+      const left = boltsOf(walls, number)?.filter(({ alongMm }) => !gone.includes(alongMm));
+      if (id && left) choose(id, { bolts: left });
+    }
+  };
+  return (
+    <span className="block text-warning">
+      {t.lostBolts(bolts.length, places)}{" "}
+      <button type="button" className="btn btn-xs" onClick={take}>
+        {t.takeBolts(bolts.length)}
+      </button>
+    </span>
   );
 }
 
