@@ -45,10 +45,13 @@ test("every station, the shelf and the settings can be used without eyes or mous
     await page.getByRole("button", { name: "Save" }).click();
     await expect(page.getByRole("status")).toHaveText("Saved");
     await look(`the settings by ${theme}`);
-    for (const station of ["piece", "survey", "jacket", "parting", "shell", "materials"]) {
-      await page.goto(address + station);
-      await course.settled();
-      if (station === "shell") await page.getByRole("button", { name: /^Wall 1, between/ }).click();
+    await page.goto(`${address}piece`);
+    await course.settled();
+    for (const station of ["Piece", "Survey", "Jacket", "Parting", "Shell", "Materials"]) {
+      await course.goTo(station);
+      await expect(page).toHaveURL(new RegExp(`/${station.toLowerCase()}$`));
+      await course.drawn();
+      if (station === "Shell") await page.getByRole("button", { name: /^Wall 1, between/ }).click();
       await page.evaluate(() => {
         for (const more of document.querySelectorAll<HTMLDetailsElement>("aside details")) more.open = true;
       });
