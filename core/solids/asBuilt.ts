@@ -91,19 +91,10 @@ export function clashesAsBuilt(
       let cut = false;
       for (const { leaves, sparing } of WAYS) {
         if (places.length === 0) break;
-        const passed = { ...now[other], pull: opposite(now[s].pull), travelMm: now[s].travelMm };
-        const still = leaves ? null : solidAsBody(now[s], stepMm, ctx);
-        const back = still ? meetings(passed, still) : [];
-        const met = still
-          ? {
-              section: other + 1,
-              other: s + 1,
-              leaving: passed,
-              body: still,
-              places: cut ? back.filter(isNoEdge) : back,
-            }
-          : { section: s + 1, other: other + 1, leaving: now[s], body, places };
-        const mesh = relieve({ ...met, sparing });
+        const met = leaves
+          ? { section: s + 1, other: other + 1, leaving: now[s], body, places }
+          : { section: other + 1, other: s + 1, ...backPast(now[other], now[s], stepMm, ctx) };
+        const mesh = relieve({ ...met, sparing, places: cut ? met.places.filter(isNoEdge) : met.places });
         if (mesh === met.leaving.mesh) continue;
         cut = true;
         const less = met.section - 1;
@@ -115,6 +106,13 @@ export function clashesAsBuilt(
     }
   }
   return clashes.sort((a, b) => a.section - b.section || a.other - b.other);
+}
+
+/** The section in the way of one that leaves, as it goes past that one the other way. */
+function backPast(inTheWay: LeavingSolid, leaves: LeavingSolid, stepMm: number, ctx: JobContext) {
+  const leaving = { ...inTheWay, pull: opposite(leaves.pull), travelMm: leaves.travelMm };
+  const body = solidAsBody(leaves, stepMm, ctx);
+  return { leaving, body, places: meetings(leaving, body) };
 }
 
 function opposite([x, y, z]: Direction): Direction {
