@@ -8,6 +8,7 @@ import { builtSections } from "../core/plan/builtSections.ts";
 import { builtWalls } from "../core/plan/builtWalls.ts";
 import { newPlan } from "../core/plan/document/document.ts";
 import { PlanEngine } from "../core/plan/engine.ts";
+import { sectionsAsBuilt } from "../core/plan/sectionsAsBuilt.ts";
 import { wallsStage } from "../core/plan/stages/walls.ts";
 import { TYPICAL_RATES } from "../core/takeoff/rates.ts";
 import { makeLamplighter } from "../demo/pieces/lamplighter.ts";
@@ -44,4 +45,7 @@ export async function benchShell(ctx: JobContext, report: (row: PartingRow) => v
   await timed("patterns as PDF", "A4", () => wallsPdf(walls, "Bench", paperOf("a4")));
   const count = walls.reduce((sum, { fastenings }) => sum + fastenings.bolts.length + fastenings.dimples.length, 0);
   await timed("solid sections", `${count} bolts and keys`, () => builtSections(result, document, walls, ctx));
+  await timed("solid sections that pass each other", `${count} bolts and keys`, () =>
+    sectionsAsBuilt(result, document, walls, ctx),
+  );
 }
