@@ -35,16 +35,18 @@ export interface Clash {
   readonly areaMm2: number;
 }
 
-/** What is no deeper is trimmed without a thought, mm. */
-export const TRIMMED_MM = 3;
+/** What is no deeper is trimmed without a thought, mm; nor what is less than this share of the thinner of two flanges. */
+const TRIMMED_MM = 3;
+const TRIMMED_SHARE = 1 / 4;
 /** So many corners of a section are followed at most, and so many places on its faces, evenly by their area. */
 const CORNERS = 12_000;
 const FACE_PLACES = 12_000;
 /** The way of the deepest place is told to this, mm. */
 const MOVED_STEP_MM = 0.25;
-/** The field of a section reaches so many steps, and its steps are no longer than this share of its flanges' thickness. */
+/** The field of a section reaches so many steps, no longer than this share of its flanges' thickness, nor shorter than this, mm. */
 const REACH_STEPS = 3;
 const STEP_SHARE = 1 / 4;
+const FINEST_MM = 1.5;
 
 /** A section that meets another as it is built, and where. */
 export interface Met {
@@ -55,6 +57,8 @@ export interface Met {
   readonly leaving: LeavingSolid;
   /** The one in its way, as a body. */
   readonly body: Body;
+  /** How deep one may run into the other, mm. */
+  readonly trimmedMm: number;
   /** Are bolts to keep what holds them? */
   readonly sparing: boolean;
 }
@@ -87,20 +91,22 @@ export function clashesAsBuilt(
     ctx.checkCancelled();
     let body = solidAsBody(now[other], stepMm, ctx);
     for (let s = other + 1; s < now.length; s++) {
-      let places = meetings(now[s], body);
+      const trimmedMm = trimmedBetween(now[s], now[other]);
+      let places = meetings(now[s], body, trimmedMm);
       let cut = false;
       for (const { leaves, sparing } of WAYS) {
         if (places.length === 0) break;
         const met = leaves
           ? { section: s + 1, other: other + 1, leaving: now[s], body, places }
-          : { section: other + 1, other: s + 1, ...backPast(now[other], now[s], stepMm, ctx) };
-        const mesh = relieve({ ...met, sparing, places: cut ? met.places.filter(isNoEdge) : met.places });
+          : { section: other + 1, other: s + 1, ...backPast(now[other], now[s], trimmedMm, stepMm, ctx) };
+        const more = cut ? met.places.filter((place) => isNoEdge(place, trimmedMm)) : met.places;
+        const mesh = relieve({ ...met, places: more, trimmedMm, sparing });
         if (mesh === met.leaving.mesh) continue;
         cut = true;
         const less = met.section - 1;
         now[less] = { ...now[less], mesh };
         if (less === other) body = solidAsBody(now[other], stepMm, ctx);
-        places = meetings(now[s], body).filter(isNoEdge);
+        places = meetings(now[s], body, trimmedMm).filter((place) => isNoEdge(place, trimmedMm));
       }
       if (places.length > 0) clashes.push({ section: s + 1, other: other + 1, ...together(places) });
     }
@@ -109,10 +115,15 @@ export function clashesAsBuilt(
 }
 
 /** The section in the way of one that leaves, as it goes past that one the other way. */
-function backPast(inTheWay: LeavingSolid, leaves: LeavingSolid, stepMm: number, ctx: JobContext) {
+function backPast(inTheWay: LeavingSolid, leaves: LeavingSolid, trimmedMm: number, stepMm: number, ctx: JobContext) {
   const leaving = { ...inTheWay, pull: opposite(leaves.pull), travelMm: leaves.travelMm };
   const body = solidAsBody(leaves, stepMm, ctx);
-  return { leaving, body, places: meetings(leaving, body) };
+  return { leaving, body, places: meetings(leaving, body, trimmedMm) };
+}
+
+/** How deep two sections may run into each other, mm. */
+export function trimmedBetween(a: Pick<LeavingSolid, "flangeMm">, b: Pick<LeavingSolid, "flangeMm">): number {
+  return Math.min(TRIMMED_MM, TRIMMED_SHARE * Math.min(a.flangeMm, b.flangeMm));
 }
 
 function opposite([x, y, z]: Direction): Direction {
@@ -127,7 +138,7 @@ function together(met: readonly Meeting[]): Meeting["deepest"] {
 
 /** A section as a body that ways past it are followed through. @param coarsestMm step of its field at most */
 function solidAsBody({ mesh, flangeMm }: LeavingSolid, coarsestMm: number, ctx: JobContext): Body {
-  const stepMm = Math.min(coarsestMm, STEP_SHARE * flangeMm);
+  const stepMm = Math.min(coarsestMm, Math.max(FINEST_MM, STEP_SHARE * flangeMm));
   const reachMm = REACH_STEPS * stepMm;
   const { grid, distanceMm } = distanceField(mesh, { stepMm, reachMm, exactBandsMm: [] }, ctx);
   return new Body(bodyOf(grid, distanceMm, reachMm, null, ctx.team));
@@ -142,24 +153,24 @@ export interface Meeting {
 }
 
 /** Is it more than a corner beside what was left out, which is trimmed with it? */
-function isNoEdge({ deepest: { biteMm, areaMm2 } }: Meeting): boolean {
-  return areaMm2 > 0 || biteMm > EDGE_MM;
+function isNoEdge({ deepest: { biteMm, areaMm2 } }: Meeting, trimmedMm: number): boolean {
+  return areaMm2 > 0 || biteMm > EDGES * trimmedMm;
 }
 
-/** The edges of what is left out are trimmed so far, mm: the grid it is cut by rounds them. */
-const EDGE_MM = 5;
+/** The edges of what is left out are trimmed by so many times more: the grid it is cut by rounds them. */
+const EDGES = 5 / 3;
 
 /** What runs in farther apart than one or two cubes of this side is another place, mm. */
 const CUBE_MM = 40;
 
 /** All places where a section runs into a body deeper than is trimmed. */
-function meetings({ mesh, pull, travelMm }: LeavingSolid, body: Body): Meeting[] {
+function meetings({ mesh, pull, travelMm }: LeavingSolid, body: Body, trimmedMm: number): Meeting[] {
   const { places: p, frontMm2 } = placesOn(mesh, pull);
   const [dx, dy, dz] = pull;
   const deep: Deep[] = [];
   for (let k = 0; k < p.length; k += 3) {
-    const biteMm = -body.leastAlong(p[k], p[k + 1], p[k + 2], dx, dy, dz, -TRIMMED_MM, -Infinity, travelMm);
-    if (biteMm > TRIMMED_MM) deep.push({ at: [p[k], p[k + 1], p[k + 2]], biteMm, areaMm2: frontMm2[k / 3] });
+    const biteMm = -body.leastAlong(p[k], p[k + 1], p[k + 2], dx, dy, dz, -trimmedMm, -Infinity, travelMm);
+    if (biteMm > trimmedMm) deep.push({ at: [p[k], p[k + 1], p[k + 2]], biteMm, areaMm2: frontMm2[k / 3] });
   }
   return groupsOf(deep).map((group): Meeting => {
     const deepest = group.reduce((most, each) => (each.biteMm > most.biteMm ? each : most));

@@ -3,16 +3,16 @@
  * earlier one is left out, so far as enough of its shell stays on the jacket or hardly any of it is concerned. Where that
  * cannot be, or takes a bolt's hold, the same is done to the earlier one; a bolt is given up where there is no other way.
  *
- *   relieved = solid minus { x : min over 0 < s <= travel of phi(x + s d) < -0.75 mm }
+ *   relieved = solid minus { x : min over 0 < s <= travel of phi(x + s d) < -trimmed / 4 }
  *
- * phi is the signed distance from the other solid. Space of the caller: mm, z up.
+ * phi is the signed distance from the other solid, trimmed what is trimmed by hand (`asBuilt.ts`). Space of the caller: mm, z up.
  */
 import { BRICK, type BrickGrid, gridFromActive, nodeCount, nodePoint } from "../field/grid.ts";
 import { isosurface } from "../field/isosurface.ts";
 import type { JobContext } from "../job/context.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Body } from "../release/body.ts";
-import { type LeavingSolid, type Meeting, type Met, TRIMMED_MM } from "./asBuilt.ts";
+import type { LeavingSolid, Meeting, Met } from "./asBuilt.ts";
 import { meshOf, type Solid, type Solids } from "./kernel.ts";
 import { SCRAP_MM3 } from "./sections.ts";
 
@@ -59,13 +59,13 @@ const HARDLY_ANY_SHARE = 0.01;
 const BEYOND_STEPS = 3;
 /** A bolt holds nothing where what is left out comes so near to its middle, mm. */
 const BESIDE_MM = 15;
-/** What would run in no deeper than this stays: sections touch each other along their wall, mm. */
-const STAYS_MM = TRIMMED_MM / 4;
+/** What would run in no deeper than this stays, as a share of what is trimmed: sections touch each other along their wall. */
+const STAYS_SHARE = 1 / 4;
 
 /** @returns the section with less of it at all places where it may have less, and what was left out */
 export function relieved(
   solids: Solids,
-  { section, other, leaving, body, places, sparing }: Met,
+  { section, other, leaving, body, places, trimmedMm, sparing }: Met,
   { offJacketMm, shellsMm, areasMm2, boltsOf, asSolids }: ReliefRequest,
   ctx: JobContext,
 ): { mesh: TriangleMesh; reliefs: readonly Relief[] } {
@@ -74,7 +74,7 @@ export function relieved(
   asSolids.set(leaving.mesh, solid);
   const shellMm = shellsMm[section - 1];
   const spaces = places.map((place) =>
-    solids.fromMesh(runsInto(leaving, place, body, ctx), `What section ${section} leaves out`),
+    solids.fromMesh(runsInto(leaving, place, body, STAYS_SHARE * trimmedMm, ctx), `What section ${section} leaves out`),
   );
   // The whole section is cut as seldom as can be: it is far larger than what is left out of it.
   const concerned = solids.and(solid, solids.union(spaces));
@@ -120,7 +120,13 @@ function isNear(p: ArrayLike<number>, [x, y, z]: readonly number[]): boolean {
 }
 
 /** All places about where a section meets a body that come to lie in it on their way out, as a closed surface. */
-function runsInto({ pull, travelMm }: LeavingSolid, { low, high }: Meeting, body: Body, ctx: JobContext): TriangleMesh {
+function runsInto(
+  { pull, travelMm }: LeavingSolid,
+  { low, high }: Meeting,
+  body: Body,
+  staysMm: number,
+  ctx: JobContext,
+): TriangleMesh {
   const { stepMm } = body.data.grid;
   const originMm = low.map((mm) => mm - BEYOND_STEPS * stepMm) as [number, number, number];
   const bricks = low.map((mm, a) => Math.ceil(((high[a] - mm) / stepMm + 2 * BEYOND_STEPS) / BRICK)) as [
@@ -136,7 +142,7 @@ function runsInto({ pull, travelMm }: LeavingSolid, { low, high }: Meeting, body
     nodePoint(grid, n, at, 0);
     const least = body.leastAlong(at[0], at[1], at[2], dx, dy, dz, body.data.capMm, -Infinity, travelMm);
     // The surface closes within the grid.
-    phi[n] = Math.max(least + STAYS_MM, isAtSide(grid, at) ? stepMm / 2 : -Infinity);
+    phi[n] = Math.max(least + staysMm, isAtSide(grid, at) ? stepMm / 2 : -Infinity);
   }
   return isosurface(grid, phi, 0, ctx);
 }
