@@ -17,6 +17,18 @@ test("from a dropped scan to a buying list, kept over a reload", async ({ page }
   await course.settled();
   await expect(page.getByText("300\u2009mm").first()).toBeVisible();
 
+  await test.step("a jacket edit moves the tally, and undo brings it back", async () => {
+    await course.goTo("Jacket");
+    const before = await course.tally("Silicone").textContent();
+    await page.getByLabel("Thickness of coat 2").fill("6");
+    await expect(course.tally("Silicone")).not.toHaveText(before ?? "");
+    await course.settled();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(course.tally("Silicone")).toHaveText(before ?? "");
+    await course.settled();
+    await course.saved();
+  });
+
   await course.goTo("Parting");
   await expect(page.getByTestId("verdict")).toContainText("Yes: all");
   await expect.poll(() => course.foreignFonts(), { timeout: 30_000 }).toEqual([]);
@@ -60,36 +72,6 @@ test("from a dropped scan to a buying list, kept over a reload", async ({ page }
   await course.settled();
   const resin = middle.getByRole("row").filter({ hasText: "Laminating polyester resin" });
   await expect(resin.getByRole("cell").last()).toHaveText("");
-});
-
-test("a jacket edit moves the tally, and undo brings it back", async ({ page }) => {
-  const course = new CoursePage(page);
-  await course.dropScan("toadstool-two.stl", small);
-  await course.settled();
-  await course.goTo("Jacket");
-  const before = await course.tally("Silicone").textContent();
-  await page.getByLabel("Thickness of coat 2").fill("6");
-  await expect(course.tally("Silicone")).not.toHaveText(before ?? "");
-  await course.settled();
-  await page.getByRole("button", { name: "Undo" }).click();
-  await expect(course.tally("Silicone")).toHaveText(before ?? "");
-  await course.saved();
-});
-
-test("a section that is held says so, and where", async ({ page }) => {
-  const course = new CoursePage(page);
-  await course.dropScan("toadstool-three.stl", small);
-  await course.settled();
-  await course.goTo("Parting");
-  const first = page.getByRole("button", { name: /Comes off/ }).first();
-  await first.click();
-  // Straight up it comes off only by what is filled under the cap; left open, that holds it.
-  await page.getByLabel("Elevation").fill("90");
-  await course.settled();
-  await page.getByRole("button", { name: "Left open" }).click();
-  await expect(page.getByTestId("verdict")).toContainText("held");
-  await expect(page.getByText(/Section \d is held/).first()).toBeVisible();
-  await page.getByRole("button", { name: /^Held at: .* up$/ }).click();
 });
 
 test("two windows on one plan: the second is told and chooses", async ({ browser }) => {

@@ -44,7 +44,9 @@ test("an OBJ is dropped; the plan's files are taken away after a reload and are 
   expect(new TextDecoder().decode(await take("Lines, DXF"))).toMatch(/POLYLINE[\s\S]+EOF/);
 });
 
-test("a section's pull is dragged by its arrow", async ({ page }) => {
+test("a section's pull is dragged by its arrow; plans of more sections are compared and one is taken; it is taken apart in order", async ({
+  page,
+}) => {
   const course = new CoursePage(page);
   await course.dropScan("bollard.stl", writeStl(bollard));
   await course.settled();
@@ -67,13 +69,9 @@ test("a section's pull is dragged by its arrow", async ({ page }) => {
   await expect(page.getByText("pulls set by hand")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(elevation).toHaveValue("0");
-});
-
-test("plans of more sections are compared and one is taken; it is taken apart in order", async ({ page }) => {
-  const course = new CoursePage(page);
-  await course.dropScan("bollard-more.stl", writeStl(bollard));
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("pulls set by hand")).toHaveCount(0);
   await course.settled();
-  await course.goTo("Parting");
   await page.getByRole("button", { name: "Compare two to six sections" }).click();
   await expect(page.getByTestId("offer-6")).toBeVisible();
   await expect(page.getByTestId("offer-3")).toContainText("A third section");
@@ -110,6 +108,8 @@ test("a globe shows from where a section comes free; a section that is held stop
   await page.getByRole("button", { name: "Left open" }).click();
   await expect(page.getByTestId("verdict")).toContainText("held");
   await course.settled();
+  await expect(page.getByText(/Section \d is held/).first()).toBeVisible();
+  await page.getByRole("button", { name: /^Held at: .* up$/ }).click();
   await page.getByRole("button", { name: "Take apart" }).click();
   await expect(page.getByText(/meets the jacket here and cannot move on/)).toBeVisible();
 });

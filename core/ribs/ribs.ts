@@ -58,7 +58,7 @@ export interface Spans {
 }
 
 /** A section with more ribs than this is beyond what ribs are for. */
-const MOST_RIBS = 24;
+export const MOST_RIBS = 24;
 /** A rib goes on opposite the edge it began at, from a place so far on, as a share of the way to that edge. */
 const ONWARDS_SHARE = 0.35;
 /** Its two ends are so far apart at least, as a share of the way to its first: it does not go back the way it came. */

@@ -119,6 +119,8 @@ export const messages = {
     },
     where: (section: Shown, length: Shown, place: Shown) => `Section ${section}: ${length}, ${place}`,
     total: "All together",
+    tooMany: (section: Shown, most: Shown) =>
+      `Section ${section} would take more than ${most}: its shell is too thin for that. Lay it thicker, or take a stronger system.`,
     how: "Laid over the last layer but one and wrapped in. They end half their width before a flange or another that they meet.",
   },
   wall: {

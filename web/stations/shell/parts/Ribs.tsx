@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { builtRibs } from "../../../../core/plan/builtRibs.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
-import type { Spans } from "../../../../core/ribs/ribs.ts";
+import { MOST_RIBS, type Spans } from "../../../../core/ribs/ribs.ts";
 import {
   IN_PLASTER,
   POLE_MATERIALS,
@@ -43,6 +43,9 @@ export function Ribs({
   const byStrengthMm = Math.round(spanLimitMm(document.shell));
   const spoiled = ribs.kind === "poles" && shellSystem(system).isWet ? IN_PLASTER[ribs.pole] : null;
   const built = useMemo(() => builtRibs(spans.ribs, document, ids), [spans, document, ids]);
+  const crowded = spans.widestMm
+    .map((_, s) => s + 1)
+    .filter((number) => spans.ribs.filter(({ section }) => section === number).length >= MOST_RIBS);
   const totalMm = built.reduce((sum, { coreMm }) => sum + coreMm, 0);
   return (
     <Part title={t.title}>
@@ -119,6 +122,9 @@ export function Ribs({
                 </li>
               ))}
             </ul>
+            {crowded.map((section) => (
+              <Caution key={section}>{t.tooMany(section, MOST_RIBS)}</Caution>
+            ))}
             <Figure label={t.total}>{show.length(10 * Math.round(totalMm / 10))}</Figure>
             <p className="quiet mt-1 text-xs">{t.how}</p>
           </>
