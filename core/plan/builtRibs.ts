@@ -1,18 +1,13 @@
 /** The ribs or poles of a plan as they are built, and how long each is cut. */
 import { standingRibs } from "../ribs/body.ts";
 import type { Rib } from "../ribs/ribs.ts";
-import { coreLengthMm, ribShape, type StandingRib } from "../ribs/shape.ts";
+import { coreOf, type RibCore, ribShape, type StandingRib } from "../ribs/shape.ts";
 import { shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { PlanDocument } from "./document/document.ts";
 
 /** A stretch that stands between flanges, rims and other ribs. */
-export interface BuiltRib extends Omit<Rib, keyof StandingRib>, StandingRib {
-  /** How long its pole or its core is cut, mm. */
-  readonly coreMm: number;
-  /** What that weighs, g. */
-  readonly coreG: number;
-  readonly coreMm3: number;
+export interface BuiltRib extends Omit<Rib, keyof StandingRib>, StandingRib, RibCore {
   /** Half way along it, on the jacket. */
   readonly middleMm: readonly [number, number, number];
 }
@@ -28,14 +23,9 @@ export function builtRibs(
     const { shellMm, flangeMm } = shellThicknesses(layup);
     const shape = ribShape(shell.ribs, layup);
     return standingRibs(rib, flangeMm, shape).map((standing): BuiltRib => {
-      const coreMm = coreLengthMm(standing, shellMm, shape);
       const { points: p } = standing;
       const m = 3 * Math.floor(p.length / 6);
-      return {
-        ...standing,
-        ...{ coreMm, coreG: coreMm * shape.coreGPerMm, coreMm3: coreMm * shape.coreMm2 },
-        middleMm: [p[m], p[m + 1], p[m + 2]],
-      };
+      return { ...standing, ...coreOf(standing, shellMm, shape), middleMm: [p[m], p[m + 1], p[m + 2]] };
     });
   });
 }

@@ -125,9 +125,18 @@ export function ribLaidMm3({ lengthMm, turnRad }: StandingRib, shellMm: number, 
   return shape.laidMm2 * Math.max(0, lengthMm + turnRad * (shellMm + MIDDLE_SHARE * shape.heightMm));
 }
 
-/** How long its pole or its core is, mm. */
-export function coreLengthMm({ lengthMm, turnRad }: StandingRib, shellMm: number, { poleMm }: RibShape): number {
-  return Math.max(0, lengthMm + turnRad * (shellMm + poleMm / 2));
+/** The pole or the core of a stretch. */
+export interface RibCore {
+  /** How long it is cut, mm. */
+  readonly coreMm: number;
+  readonly coreMm3: number;
+  /** What it weighs, g. */
+  readonly coreG: number;
+}
+
+export function coreOf({ lengthMm, turnRad }: StandingRib, shellMm: number, shape: RibShape): RibCore {
+  const coreMm = Math.max(0, lengthMm + turnRad * (shellMm + shape.poleMm / 2));
+  return { coreMm, coreMm3: coreMm * shape.coreMm2, coreG: coreMm * shape.coreGPerMm };
 }
 
 /** What a shell may span, mm: as was decided, else by its strength. */

@@ -1,20 +1,16 @@
 /** The ribs and poles that a plan's shell asks for, by what its own lay-up bears. */
 import type { PlanDocument } from "../plan/document/document.ts";
-import { coreLengthMm, ribLaidMm3, ribShape, spanFor, stretchesMm } from "../ribs/shape.ts";
+import { coreOf, type RibCore, ribLaidMm3, ribShape, spanFor, stretchesMm } from "../ribs/shape.ts";
 import { shellThicknesses } from "../shell/index.ts";
 import { layupFor } from "../shell/layup.ts";
 import type { PartingTotals } from "./totals.ts";
 
 /** A stretch of a rib that is built. */
-export interface TakenRib {
+export interface TakenRib extends RibCore {
   /** Number of its section. */
   readonly section: number;
-  /** How long its pole or its core is, mm. */
-  readonly coreMm: number;
-  /** What is laid up of it, and its pole or its core. */
+  /** What is laid up of it. */
   readonly laidMm3: number;
-  readonly coreMm3: number;
-  readonly coreG: number;
 }
 
 /** Those that a lay-up needs, of all that the weakest would need: a stronger one does with the first of them. */
@@ -32,11 +28,8 @@ export function ribsOf({ shell }: PlanDocument, { sections, spans }: PartingTota
         const turnPerMm = (rib.turnRad ?? 0) / rib.lengthMm;
         return stretchesMm(rib, flangeMm, shape).map(([fromMm, toMm]): TakenRib => {
           const standing = { lengthMm: toMm - fromMm, turnRad: turnPerMm * (toMm - fromMm) };
-          const coreMm = coreLengthMm(standing, shellMm, shape);
-          return {
-            ...{ section: number, coreMm, laidMm3: ribLaidMm3(standing, shellMm, shape) },
-            ...{ coreMm3: coreMm * shape.coreMm2, coreG: coreMm * shape.coreGPerMm },
-          };
+          const laidMm3 = ribLaidMm3(standing, shellMm, shape);
+          return { section: number, laidMm3, ...coreOf(standing, shellMm, shape) };
         });
       });
   });
