@@ -50,8 +50,10 @@ describe("rings outside others", () => {
         const small = ring.map(([x, y]): Place => [x / 3, y / 3]).reverse();
         const rings = [ring, small, other.map(([x, y]): Place => [x + 420, y])];
         const edges = new EdgeBuckets(rings);
-        for (const place of places) {
-          const { mm, ring: r, point } = edges.nearest(place);
+        const beside = rings.flat().map(([x, y]): Place => [x + 0.3, y - 0.2]);
+        for (const [n, place] of [...places, ...beside].entries()) {
+          // Wherever it begins to look.
+          const { mm, ring: r, point } = edges.nearest(place, (7 * n) % rings.flat().length);
           expect(mm).toBeCloseTo(signedDistanceMm(rings, place), 6);
           // The edge that it names is as near.
           const pair = [rings[r][point], rings[r][(point + 1) % rings[r].length]];

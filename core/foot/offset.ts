@@ -75,7 +75,9 @@ export function surroundingsOf(rings: readonly Ring[], reachMm: number): Surroun
   const raster = rasterOver(rings, wideMm);
   const count = raster.size[0] * raster.size[1];
   const edges = new EdgeBuckets(rings);
-  const nearest = Array.from({ length: count }, (_, n) => edges.nearest(placeOf(raster, n)));
+  const nearest: NearestEdge[] = [];
+  // The edge nearest to one place is near to the next.
+  for (let n = 0; n < count; n++) nearest.push(edges.nearest(placeOf(raster, n), nearest.at(-1)?.edge));
   const made = { raster, reachMm: wideMm, nearest };
   measuredBefore.set(rings, made);
   return made;
