@@ -158,6 +158,11 @@ function benchSettled(piece: TriangleMesh, name: string, ctx: JobContext, report
       points[k + 2] + 12,
     ]);
     plan = { ...plan, parting: { ...plan.parting, layout } };
+    const started = performance.now();
+    engine.standing(plan, TYPICAL_RATES, stepMm, ctx);
+    const firstMs = performance.now() - started;
+    const size = `${name}, move ${move + 1}`;
+    report({ stage: "a line let go of, proven on its fills", size, ms: firstMs, ratio: firstMs / whole });
     run(`move ${move + 1}`, "a line let go of, proven, settled", whole);
   }
 }

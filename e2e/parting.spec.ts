@@ -104,7 +104,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn again, merged
 
   await test.step("a handle is dragged: the tally answers while it moves", async () => {
     await course.saved();
-    await page.evaluate(() => performance.clearMeasures("line moved"));
+    await page.evaluate(() => performance.clearMeasures());
     const stage = await StagePage.lookedAtFrom(page, bollard, "front");
     const dot = stage.spot(await dotOf(page, RING[0]));
     await page.mouse.move(dot.x, dot.y);
@@ -114,12 +114,16 @@ test("the lines are taken in hand: moved by key and by drag, drawn again, merged
     await expect(page.getByTestId("tally")).toHaveAttribute("data-quality", "coarse");
     await page.mouse.up();
     await course.settled();
-    const median = await page.evaluate(() => {
-      const all = performance.getEntriesByName("line moved").map(({ duration }) => duration);
-      return all.sort((a, b) => a - b)[all.length >> 1];
-    });
+    const median = (name: string) =>
+      page.evaluate((of) => {
+        const all = performance.getEntriesByName(of).map(({ duration }) => duration);
+        return all.sort((a, b) => a - b)[all.length >> 1];
+      }, name);
+    const slowness = await course.slowness();
     // 100 ms is the aim; the proof of what was there before may run on both cores beside it.
-    expect(median).toBeLessThan(150 * (await course.slowness()));
+    expect(await median("line moved")).toBeLessThan(150 * slowness);
+    // Whether it comes off past the fills as they are is told long before all is settled.
+    expect(await median("first proof")).toBeLessThan(900 * slowness);
   });
 
   await test.step("what was drawn last is merged with what it lies in", async () => {

@@ -18,6 +18,7 @@ import type { PlanDocument } from "./document/document.ts";
 import type { ProvenParting } from "./proof/parting.ts";
 import { checked } from "./proof/sane.ts";
 import { planSections } from "./proof/sections.ts";
+import { type LastProven, provenOnStandingFills, type StandingProof } from "./proof/standing.ts";
 import type { SurveyStage } from "./proof/surveyStage.ts";
 import type { PlanWarning } from "./proof/warning.ts";
 import type { PlanResult } from "./results/planResult.ts";
@@ -31,6 +32,8 @@ export type { Piece } from "./stages/piece.ts";
 
 export class PlanEngine {
   private readonly stages: Stages;
+  /** The lines laid by hand that were proven last, and the jacket they lie on. */
+  private lastLaid: (LastProven & { readonly jacket: Jacket }) | null = null;
 
   /**
    * @param scan triangles as the file has them
@@ -77,7 +80,28 @@ export class PlanEngine {
 
   /** The sections, suggested or for the user's own pulls or lines. */
   partingFor(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): ProvenParting {
-    return this.stages.get("parting", document, this.terms(rates, stepMm), ctx);
+    const parting = this.stages.get("parting", document, this.terms(rates, stepMm), ctx);
+    const { layout } = document.parting;
+    if (layout) this.lastLaid = { layout, parting, jacket: this.jacketFor(document, stepMm, ctx) };
+    return parting;
+  }
+
+  /**
+   * What lines that were moved come to with the fills of those that were proven last, well before they are proven whole.
+   * Null where nothing is known of them that way: another jacket, other sections, fills that are to stay open.
+   */
+  standing(document: PlanDocument, rates: Rates, stepMm: number, ctx: JobContext): StandingProof | null {
+    const terms = this.terms(rates, stepMm);
+    const request = partingStage.reads(document, terms);
+    const last = this.lastLaid;
+    if (!request.layout || !last || this.stages.known("parting", document, terms)) return null;
+    const { sections } = request.layout;
+    const isOpen =
+      sections.some(({ fillWith }) => fillWith === "open") || request.fills.some(({ kind }) => kind === "open");
+    if (isOpen || sections.length !== last.layout.sections.length) return null;
+    const jacket = this.jacketFor(document, stepMm, ctx);
+    if (jacket !== last.jacket) return null;
+    return provenOnStandingFills(jacket, this.surveyFor(document, stepMm, ctx), last, request, ctx);
   }
 
   /** The best plan of every number of sections, proven; each is told as it is found. */

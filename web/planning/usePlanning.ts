@@ -11,6 +11,7 @@ import type { Layout } from "../../core/parting/layout/layout.ts";
 import type { PullRange } from "../../core/parting/search/pullRange.ts";
 import type { Remedy } from "../../core/plan/advice/remedies.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
+import type { StandingProof } from "../../core/plan/proof/standing.ts";
 import { type PlanBundle, unpackBundle } from "../../core/plan/results/bundle.ts";
 import { figuresOf, type PlanFigures, type PlanIds, type ShownPlan } from "../../core/plan/results/figures.ts";
 import { identifiable, identified } from "../../core/plan/results/identified.ts";
@@ -40,6 +41,8 @@ export interface Planning {
   /** Figures of what is being moved, at a glance; null when nothing is. */
   readonly glance: PlanFigures | null;
   readonly setGlance: (figures: PlanFigures | null) => void;
+  /** What lines that were moved come to with the fills as they stand; null once the plan is settled. */
+  readonly standing: StandingProof | null;
   readonly progress: { readonly stage: string; readonly fraction: number } | null;
   readonly problem: string | null;
   /** Something to know of how the plan was worked out. */
@@ -88,6 +91,8 @@ export function usePlanning(piece: Piece): Planning {
   const [shownKey, setShownKey] = useState<string | null>(null);
   const [before, setBefore] = useState<PlanFigures | null>(null);
   const [glance, setGlance] = useState<PlanFigures | null>(null);
+  /** What was proven first of moved lines, and of which plan. */
+  const [first, setFirst] = useState<{ readonly key: string; readonly proof: StandingProof } | null>(null);
   const [progress, setProgress] = useState<Planning["progress"]>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
@@ -128,6 +133,11 @@ export function usePlanning(piece: Piece): Planning {
     const report = proxied((stage: string, fraction: number) => {
       if (!overtaken) setProgress({ stage, fraction });
     });
+    const start = performance.now();
+    const tellFirst = proxied((proof: StandingProof) => {
+      performance.measure("first proof", { start });
+      if (!overtaken) setFirst({ key, proof });
+    });
     // Lines laid by hand on the jacket that is shown were glanced at: a coarse answer would tell less.
     const moved = document.parting.layout !== null && jacketShown.current === jacketKey;
     const timer = setTimeout(
@@ -159,7 +169,7 @@ export function usePlanning(piece: Piece): Planning {
         void geometry.api.setFineness(fineness);
         for (const how of moved ? (["settled"] as const) : (["coarse", "settled"] as const)) {
           const answer = await (begun.current?.answer(part.scanSha256, key, how, report) ??
-            geometry.api.plan(geometry.ticket(), document, rates, how, report));
+            geometry.api.plan(geometry.ticket(), document, rates, how, report, moved ? tellFirst : undefined));
           if (overtaken) return;
           if (!answer.ok) {
             begun.current = null;
@@ -284,6 +294,7 @@ export function usePlanning(piece: Piece): Planning {
     before,
     glance,
     setGlance,
+    standing: first && first.key === key && !isProven ? first.proof : null,
     progress,
     problem,
     notice,

@@ -19,10 +19,11 @@ export function PieceCard({ piece }: { piece: Piece }) {
     if (name.trim() && name.trim() !== piece.name) change.mutate({ id: piece.id, change: { name: name.trim() } });
   };
   return (
-    <li className="group flex flex-col border-b-[6px] border-base-300 bg-base-100">
+    <li className="group relative flex flex-col border-b-[6px] border-base-300 bg-base-100">
       <Link
         to={`/pieces/${piece.id}/${piece.station}`}
-        className="block aspect-[6/5] overflow-hidden"
+        // The whole card opens the piece: what else is pressed on it lies over the link.
+        className="block aspect-[6/5] overflow-hidden after:absolute after:inset-0"
         aria-label={`Open ${piece.name}`}
       >
         {piece.hasCover ? (
@@ -40,7 +41,7 @@ export function PieceCard({ piece }: { piece: Piece }) {
           {renaming ? (
             <input
               aria-label="Name of the piece"
-              className="input input-sm w-full"
+              className="input input-sm relative z-10 w-full"
               defaultValue={piece.name}
               maxLength={120}
               // biome-ignore lint/a11y/noAutofocus: the user has just asked to rename.
@@ -62,7 +63,7 @@ export function PieceCard({ piece }: { piece: Piece }) {
           <p className="quiet text-sm">{longDate(piece.updatedAt)}</p>
         </div>
         <MenuTrigger>
-          <Button className="btn btn-ghost btn-sm px-2" aria-label={`More for ${piece.name}`}>
+          <Button className="btn btn-ghost btn-sm relative z-10 px-2" aria-label={`More for ${piece.name}`}>
             <Ellipsis aria-hidden="true" size={20} />
           </Button>
           <Popover placement="bottom end">

@@ -15,6 +15,7 @@ export function planningWith(some: Partial<Planning> = {}): Planning {
     before: null,
     glance: null,
     setGlance: () => {},
+    standing: null,
     progress: null,
     problem: null,
     notice: null,

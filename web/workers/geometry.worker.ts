@@ -18,6 +18,7 @@ import { builtWalls } from "../../core/plan/builtWalls.ts";
 import { coarseEngineOf, coarsePlan, practise } from "../../core/plan/coarse.ts";
 import type { PlanDocument } from "../../core/plan/document/document.ts";
 import { PlanEngine, type PlanResult } from "../../core/plan/engine.ts";
+import type { StandingProof } from "../../core/plan/proof/standing.ts";
 import { bundleOf, type PlanBundle, packBundle, RESULTS_VERSION } from "../../core/plan/results/bundle.ts";
 import type { PlanIds } from "../../core/plan/results/figures.ts";
 import { type SectionsAsBuilt, sectionsAsBuilt } from "../../core/plan/sectionsAsBuilt.ts";
@@ -151,13 +152,17 @@ class GeometryWorker extends LookUps {
     });
   }
 
-  /** A whole plan, coarse or settled, packed. */
+  /**
+   * A whole plan, coarse or settled, packed.
+   * @param onStanding is told what lines that were moved come to with the fills as they stand, as soon as it is known
+   */
   async plan(
     ticket: number,
     document: PlanDocument,
     rates: Rates,
     quality: "coarse" | "settled",
     onProgress: Progress,
+    onStanding?: (proof: StandingProof) => void,
   ): Promise<Answer<Uint8Array>> {
     return this.guarded(async () => {
       const started = performance.now();
@@ -169,7 +174,10 @@ class GeometryWorker extends LookUps {
         return packed(await bundleOf(result, timings(), ctx.team, wholePiece));
       }
       const piece = this.fine.pieceFor(document, ctx);
-      const result = this.fine.run(document, rates, this.settledStep(document, piece.areaMm2), ctx);
+      const stepMm = this.settledStep(document, piece.areaMm2);
+      const standing = onStanding && this.fine.standing(document, rates, stepMm, ctx);
+      if (standing) onStanding?.(standing);
+      const result = this.fine.run(document, rates, stepMm, ctx);
       this.last = { madeFrom: this.madeFrom(document, rates), result };
       this.shown = this.fine;
       return packed(await bundleOf(result, timings(), ctx.team));

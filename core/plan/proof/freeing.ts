@@ -325,7 +325,7 @@ function placesToFill({ bites }: FreedSections, open: readonly boolean[], giveMm
 }
 
 /** The sections cut on a body, with what lies beside their lines where it comes off, and what they bite. */
-function settled(
+export function settled(
   filled: Filled,
   potentials: readonly Float32Array[],
   request: FreeRequest,

@@ -27,7 +27,7 @@ import {
   weighedPrice,
 } from "./choosing.ts";
 import { type Filled, type FreedSections, type FreeRequest, freeSections, hullOf, withLeftOpen } from "./freeing.ts";
-import { drawnOut, type LaidOut, laidByHand, runOn } from "./laidOut.ts";
+import { drawnOut, type LaidOut, runOn } from "./laidOut.ts";
 import type { ProvenParting } from "./parting.ts";
 import { type SurveyStage, surveyRequestFor } from "./surveyStage.ts";
 
@@ -41,7 +41,7 @@ export function planSections(
   const nearest = survey.nearest(jacket, ctx);
   const body = survey.body(jacket, ctx);
   if (request.layout) {
-    const laid = laidByHand(request.layout, jacket, nearest, survey.request);
+    const laid = survey.laid(request.layout, jacket, ctx);
     const cells = Cells.of(nearest, laid.potentials, ctx.team);
     const open = laid.fillWith.map((wanted) => wanted === "open");
     const kept = open.includes(true) ? { cells: cells.data, sections: open } : null;

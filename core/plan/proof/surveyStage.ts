@@ -8,6 +8,7 @@ import { clipAbove } from "../../mesh/clip.ts";
 import { sharedMesh, type TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import { SPECK_MM3, withoutPockets } from "../../mesh/pockets.ts";
+import type { Layout } from "../../parting/layout/layout.ts";
 import type { PartingPrices } from "../../parting/search/price.ts";
 import {
   type SearchEffort,
@@ -22,7 +23,7 @@ import type { Direction } from "../../space/directions.ts";
 import { depthField } from "../../survey/depth.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";
 import { bareBody, type Filled, hullOf } from "./freeing.ts";
-import { boardOf } from "./laidOut.ts";
+import { boardOf, type LaidOut, laidByHand } from "./laidOut.ts";
 
 /** The coarse mesh the survey works on. */
 function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
@@ -57,12 +58,16 @@ export function surveyRequestFor(
   };
 }
 
+const KEPT_LAYOUTS = 2;
+
 /** What a survey found; the pulls are surveyed when they are first asked for. */
 export class SurveyStage {
   private surveyed: SurveyTable | null = null;
   private about: NearestField | null = null;
   private bare: BodyData | null = null;
   private lastHull: { readonly key: string; readonly filled: Filled } | null = null;
+  /** The layouts that were laid out last. */
+  private readonly laidOut = new Map<Layout, LaidOut>();
   private readonly searching = new Map<boolean, { readonly prices: string; readonly search: PlanSearch }>();
 
   constructor(readonly request: SuggestRequest) {}
@@ -97,6 +102,15 @@ export class SurveyStage {
     if (this.lastHull?.key !== key)
       this.lastHull = { key, filled: hullOf(jacket, this.body(jacket, ctx), pulls, giveMm, ctx) };
     return this.lastHull.filled;
+  }
+
+  /** Lines laid by hand on the jacket that was surveyed; the last two layouts are kept, for moved lines are held against those before. */
+  laid(layout: Layout, jacket: Jacket, ctx: JobContext): LaidOut {
+    const made = this.laidOut.get(layout) ?? laidByHand(layout, jacket, this.nearest(jacket, ctx), this.request);
+    this.laidOut.delete(layout);
+    this.laidOut.set(layout, made);
+    for (const oldest of [...this.laidOut.keys()].slice(0, -KEPT_LAYOUTS)) this.laidOut.delete(oldest);
+    return made;
   }
 
   /** The places nearest the jacket that was surveyed. */

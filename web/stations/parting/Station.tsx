@@ -143,6 +143,7 @@ export function PartingStation({ document, planning }: StationProps) {
           figures={bundle.figures}
           shown={figures}
           settled={planning.quality === "settled" && !planning.glance}
+          standing={planning.standing}
           where={where}
           onMove={setSlide}
           onRaise={raise}

@@ -230,6 +230,9 @@ export const messages = {
     circle: (sections: Shown) => `Sections ${sections} block each other.`,
     astray: "It comes off, but not parted as you drew it.",
     atFirstGlance: "At first glance it comes off. The check is under way.",
+    standing: "It comes off past the fills as they are. What they come to now is being worked out.",
+    standingHeld: (section: Shown, bite: Shown, place: Shown | null) =>
+      `Section ${section} presses ${bite} into the rubber${place ? ` (${place})` : ""} with the fills as they are. What would free it is being worked out.`,
     yesInOne: "Yes: it comes off in one section.",
     yes: (sections: Shown) => `Yes: all ${sections} sections come off.`,
   },

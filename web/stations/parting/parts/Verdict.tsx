@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
+import type { StandingProof } from "../../../../core/plan/proof/standing.ts";
 import type { PlanWarning } from "../../../../core/plan/proof/warning.ts";
 import type { PlanFigures } from "../../../../core/plan/results/figures.ts";
 import { warningInWords } from "../../../../core/plan/results/warnings.ts";
@@ -20,6 +21,7 @@ export function Verdict({
   figures,
   shown,
   settled,
+  standing = null,
   where,
   onMove,
   onRaise,
@@ -30,6 +32,8 @@ export function Verdict({
   /** Of what is being moved, at a glance; the same where nothing is. */
   shown: PlanFigures;
   settled: boolean;
+  /** What is known of lines that were moved before they are settled. */
+  standing?: StandingProof | null;
   /** A place of the piece in words. */
   where: (at: readonly [number, number, number]) => string;
   onMove: (out: Record<number, number>) => void;
@@ -39,14 +43,16 @@ export function Verdict({
   const { order, jacket, fillParts, piece } = figures.report;
   const { sections } = shown.report;
   const held = useMemo(() => sections.filter(({ releases }) => !releases).map(({ number }) => number), [sections]);
+  const moved = !settled && standing ? standingInWords(standing, sections, show, where) : null;
   /** The lines do not part the jacket as they were drawn. */
   const astray = figures.warnings.some(({ kind }) => kind === "lines");
-  const free = held.length === 0 && order.circle.length === 0 && !astray;
+  const free = moved ? moved.free : held.length === 0 && order.circle.length === 0 && !astray;
   return (
     <Part title={messages.verdict.willItComeOff}>
       <p className={`font-medium ${free ? "text-success" : "text-warning"}`} data-testid="verdict">
         <StateIcon standing={!free ? "look" : settled ? "set" : "working"} silent />{" "}
-        {inWords({ sections: sections.length, held: held.length, circle: order.circle, settled, astray })}
+        {moved?.text ??
+          inWords({ sections: sections.length, held: held.length, circle: order.circle, settled, astray })}
       </p>
       {figures.cutOff && <CutOffHere cutOff={figures.cutOff} where={where} />}
       {figures.warnings
@@ -73,6 +79,25 @@ interface Found {
   readonly circle: readonly number[];
   readonly settled: boolean;
   readonly astray: boolean;
+}
+
+/** What lines that were moved come to before their fills are worked out: the one that is held most is told. */
+function standingInWords(
+  { sections, circle }: StandingProof,
+  numbered: PlanFigures["report"]["sections"],
+  show: ReturnType<typeof useShow>,
+  where: (at: readonly [number, number, number]) => string,
+): { readonly free: boolean; readonly text: string } {
+  const numberOf = (origin: number) => numbered.find((section) => section.origin === origin)?.number ?? origin + 1;
+  const worst = sections.reduce((most, { biteMm }, s) => (biteMm > sections[most].biteMm ? s : most), 0);
+  const { releases, biteMm, biteAt } = sections[worst];
+  if (!releases) {
+    const text = messages.verdict.standingHeld(numberOf(worst), show.length(biteMm), biteAt ? where(biteAt) : null);
+    return { free: false, text };
+  }
+  if (circle.length > 0)
+    return { free: false, text: messages.verdict.circle(circle.map(numberOf).sort().join(" and ")) };
+  return { free: true, text: messages.verdict.standing };
 }
 
 function inWords({ sections, held, circle, settled, astray }: Found): string {

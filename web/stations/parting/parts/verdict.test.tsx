@@ -2,6 +2,7 @@
 import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
 import { newPlan } from "../../../../core/plan/document/document.ts";
+import type { StandingProof } from "../../../../core/plan/proof/standing.ts";
 import type { PlanFigures } from "../../../../core/plan/results/figures.ts";
 import { figuresOfABall } from "../../../testing/figures.ts";
 import { Verdict } from "./Verdict.tsx";
@@ -14,10 +15,10 @@ beforeAll(async () => {
 });
 afterEach(cleanup);
 
-function verdictOf(own: PlanFigures, settled = true): string {
+function verdictOf(own: PlanFigures, settled = true, standing: StandingProof | null = null): string {
   render(
     <Verdict
-      {...{ document: newPlan(), figures: own, shown: own, settled }}
+      {...{ document: newPlan(), figures: own, shown: own, settled, standing }}
       where={() => "up there"}
       onMove={() => {}}
       onRaise={() => {}}
@@ -31,6 +32,23 @@ describe("the verdict", () => {
     expect(verdictOf(figures)).toBe("Yes: all 2 sections come off.");
     cleanup();
     expect(verdictOf(figures, false)).toBe("At first glance it comes off. The check is under way.");
+  });
+
+  it("of lines that were moved is what was proven first, until all is settled", () => {
+    const { sections } = figures.report;
+    const free = { biteMm: 0.4, biteAt: null, releases: true };
+    const held = { biteMm: 6.1, biteAt: [1, 2, 3], releases: false } as const;
+    const proof = (first: StandingProof["sections"][0]): StandingProof => ({ sections: [first, free], circle: [] });
+    expect(verdictOf(figures, false, proof(free))).toContain("It comes off past the fills as they are.");
+    cleanup();
+    const { number } = sections.find(({ origin }) => origin === 0) ?? sections[0];
+    expect(verdictOf(figures, false, proof(held))).toMatch(
+      new RegExp(`Section ${number} presses 6.1\\smm into the rubber \\(up there\\)`),
+    );
+    cleanup();
+    expect(verdictOf(figures, false, { ...proof(free), circle: [0, 1] })).toBe("Sections 1 and 2 block each other.");
+    cleanup();
+    expect(verdictOf(figures, true, proof(held))).toBe("Yes: all 2 sections come off.");
   });
 
   it("counts what is held", () => {
