@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Everything CI checks, cheapest first; stops at the first that fails. The API's tests, which mostly wait for the database, run
-# beside the checks of the text, which use one core; what they said is shown in their turn.
+# beside the checks of the text and the first of the unit tests; what they said is shown once they have ended.
 set -euo pipefail
 bin=node_modules/.bin
 step() { printf '\n== %s\n' "$1"; shift; "$@"; }
@@ -19,6 +19,6 @@ step "types" $bin/tsc -p tsconfig.json --noEmit
 step "lint" $bin/biome lint --error-on-warnings .
 step "format" $bin/biome format .
 step "dependency rules" node --import tsx scripts/checkDependencies.ts
-step "API on MariaDB" shown
 step "unit" $bin/vitest run --project core --project unit --maxWorkers 2
+step "API on MariaDB" shown
 step "browser" $bin/playwright test

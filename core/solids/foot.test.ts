@@ -73,7 +73,8 @@ describe("a foot along the board", () => {
     });
     await withSolids((bodies) => {
       const [a, b] = footed.solids.map(({ mesh }, k) => bodies.fromMesh(mesh, `section ${k + 1}`));
-      expect(bodies.and(a, b).volume() / a.volume()).toBeLessThan(2e-5);
+      // Over the wall between them that is hundredths of a millimetre.
+      expect(bodies.and(a, b).volume() / a.volume()).toBeLessThan(1e-4);
     });
     // The rim's silicone lies under it: nothing of a section is in it.
     const p = footed.solids[0].mesh.positions;

@@ -24,11 +24,12 @@ export interface BesideLines {
   readonly fineMm: number;
 }
 
-/** Beside a line a vertex may go to the other section as far as this from it, in edges of the mesh. */
+/** Beside a line a vertex may go to the other section as far as this from it, mm, and as so many edges of the mesh at least. */
+const BESIDE_MM = 13;
 const BESIDE_RINGS = 2;
 
 /** The sections within some rings of every vertex, as bits. */
-function labelsAbout(label: Uint8Array, { start, list }: Neighbours, rings = BESIDE_RINGS): Uint32Array {
+function labelsAbout(label: Uint8Array, { start, list }: Neighbours, rings: number): Uint32Array {
   const about = new Uint32Array(label.length);
   const beside: number[] = [];
   for (let v = 0; v < label.length; v++) {
@@ -77,7 +78,7 @@ export function settledBeside(
   const label = labelsOf(potentials);
   const near = vertexNeighbours(mesh);
   const beside: { v: number; own: number; other: number }[] = [];
-  labelsAbout(label, near).forEach((bits, v) => {
+  labelsAbout(label, near, Math.max(BESIDE_RINGS, Math.round(BESIDE_MM / h))).forEach((bits, v) => {
     const own = label[v];
     if (bits === 1 << own) return;
     for (let other = 0; other < potentials.length; other++) {
@@ -154,21 +155,24 @@ export function alongWalls(
 /** By so many steps a vertex that went to another section is within it. */
 const LEAD_STEPS = 0.2;
 
-/** Lines are evened out within so many edges of the mesh. */
-const EVENED_RINGS = 4;
+/** Lines are evened out within so much of them, mm. */
+const EVENED_MM = 28;
 
 /**
- * Potentials averaged over neighbours, so many times, near where they cross (Laplacian smoothing; Taubin 1995).
+ * Potentials averaged over neighbours, time and again, near where they cross (Laplacian smoothing; Taubin 1995).
+ * @param overMm how far that reaches: it takes as many rounds as the square of the edges in it
  * @param kept does a vertex keep its potentials?
  */
 export function evened(
   potentials: readonly Float32Array[],
   near: Neighbours,
-  times: number,
+  stepMm: number,
+  overMm: number,
   kept: (vertex: number) => boolean,
 ): Float32Array[] {
   const label = labelsOf(potentials);
-  const beside = labelsAbout(label, near, EVENED_RINGS);
+  const times = Math.max(1, Math.round((overMm / stepMm) ** 2));
+  const beside = labelsAbout(label, near, Math.max(BESIDE_RINGS, Math.round(EVENED_MM / stepMm)));
   const where = Array.from(label.keys()).filter((v) => beside[v] !== 1 << label[v] && !kept(v));
   const even = potentials.map((own) => own.slice());
   for (const own of even) {

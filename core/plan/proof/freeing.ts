@@ -188,8 +188,8 @@ export function freeSections(
   return greatestBite(best, open) > giveMm ? best : faired(best, request, ctx);
 }
 
-/** Times the potentials beside the lines are evened out, first to last tried. */
-const EVENINGS = [12, 4];
+/** How far the potentials beside the lines are evened out, mm, first to last tried. */
+const EVENINGS_MM = [24, 14];
 /** So often lines are laid fair but about what then bites, before they are left as they are. */
 const FAIRINGS = 6;
 
@@ -200,9 +200,10 @@ const FAIRINGS = 6;
 function faired(freed: FreedSections, request: FreeRequest, ctx: JobContext): FreedSections {
   const { runOn } = request;
   const near = vertexNeighbours(freed.mesh);
-  for (const times of EVENINGS) {
+  const { stepMm } = request.jacket.request;
+  for (const overMm of EVENINGS_MM) {
     const even = (stays: Places) =>
-      evened(freed.potentials, near, times, (v) => stays.awayMm(freed.mesh.positions, v) < STAY_MM);
+      evened(freed.potentials, near, stepMm, overMm, (v) => stays.awayMm(freed.mesh.positions, v) < STAY_MM);
     const direct = runOn && laidFair(freed, (stays) => runOn(freed, even(stays), stays), request, ctx);
     if (direct) return direct;
     const next = laidFair(freed, even, request, ctx);

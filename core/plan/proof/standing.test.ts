@@ -11,7 +11,7 @@ import { PlanEngine } from "../engine.ts";
 const R = 120;
 const STEP_MM = 5;
 /** A line may be moved by so much where a section would else be held. */
-const BESIDE_MM = 3 * STEP_MM;
+const BESIDE_MM = 4 * STEP_MM;
 const usual = newPlan();
 const plain: PlanDocument = { ...usual, seat: { ...usual.seat, onBoard: false } };
 const outerMm = R + jacketThicknessMm(plain.jacket.coats);
