@@ -13,7 +13,7 @@ const told: number[] = [];
 
 beforeAll(async () => {
   const engine = new PlanEngine(moved(mushroom(60, 260, 130, 40, 96), 0, 0, 0), BRIEF);
-  plans = await engine.compare(document, TYPICAL_RATES, 6, ctx, (plan) => {
+  plans = await engine.compare(document, TYPICAL_RATES, 7.5, ctx, (plan) => {
     told.push(plan.sections.length);
   });
 });

@@ -11,7 +11,7 @@ import { pittedBall, sphere } from "../../testing/shapes.ts";
 import { newPlan, type PlanDocument } from "../document/document.ts";
 import { PlanEngine } from "../engine.ts";
 
-const STEP_MM = 6;
+const STEP_MM = 7;
 const coats = [plainCoat({ id: "coat-1", thicknessMm: 8, thickened: true, pigment: "#cccccc" })];
 
 /** A floating body of revolution parted level at a height, above on the left. */

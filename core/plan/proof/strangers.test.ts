@@ -22,7 +22,7 @@ import { PlanEngine } from "../engine.ts";
 import type { ProvenParting } from "./parting.ts";
 
 const PIECES = 40;
-const HEIGHT_MM = 260;
+const HEIGHT_MM = 220;
 const SCAN_STEP_MM = 5;
 const STEP_MM = 7;
 const PLACES = 30;

@@ -35,7 +35,7 @@ function planned(
   piece: TriangleMesh,
   onBoard: boolean,
   parting: Partial<PlanDocument["parting"]>,
-  stepMm = 6,
+  stepMm = 7.5,
   effort = THOROUGH,
 ): ProvenParting {
   const base = newPlan({ onBoard });
