@@ -1,3 +1,4 @@
+import { chosen } from "../../../../core/flange/settings.ts";
 import type { BuiltWall } from "../../../../core/plan/builtWalls.ts";
 import type { PlanDocument } from "../../../../core/plan/document/document.ts";
 import type { Clash } from "../../../../core/solids/asBuilt.ts";
@@ -127,16 +128,17 @@ function AsBuilt({
 /** Bolts whose hold is left out, and a button that takes them off their walls. */
 function LostBolts({ bolts, walls }: { bolts: readonly LostBolt[]; walls: readonly BuiltWall[] }) {
   const show = useShow();
-  const { choose } = useFlangeEdits();
+  const { set } = useFlangeEdits();
   const places = bolts.map(({ wall, alongMm }) => t.boltAt(show.length(Math.round(alongMm)), wall)).join(", ");
-  const take = () => {
-    for (const number of new Set(bolts.map(({ wall }) => wall))) {
-      const gone = bolts.filter(({ wall }) => wall === number).map(({ alongMm }) => alongMm);
-      const id = walls[number - 1]?.id;
-      const left = boltsOf(walls, number)?.filter(({ alongMm }) => !gone.includes(alongMm));
-      if (id && left) choose(id, { bolts: left });
-    }
-  };
+  const take = () =>
+    set((flanges) =>
+      [...new Set(bolts.map(({ wall }) => wall))].reduce((changed, number) => {
+        const gone = bolts.filter(({ wall }) => wall === number).map(({ alongMm }) => alongMm);
+        const id = walls[number - 1]?.id;
+        const left = boltsOf(walls, number)?.filter(({ alongMm }) => !gone.includes(alongMm));
+        return id && left ? chosen(changed, id, { bolts: left }) : changed;
+      }, flanges),
+    );
   return (
     <span className="block text-warning">
       {t.lostBolts(bolts.length, places)}{" "}
