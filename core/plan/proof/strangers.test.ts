@@ -32,6 +32,7 @@ const PLACES = 30;
  */
 const SLACK_MM = 3.2;
 /** A standing animal, its line beside the wall of a fill of some 60 ml, and handles with a fill of some 180 ml. */
+const FILLED_HEIGHT_MM = 260;
 const OF_FILLS = [
   { seed: 0, stepsMm: [7, 3.5] },
   { seed: 17, stepsMm: [7, 5, 3.5] },
@@ -101,7 +102,7 @@ describe("made-up pieces", () => {
   });
 
   it.each(OF_FILLS)("laid once come off on every grid, with the same fill: $seed", ({ seed, stepsMm }) => {
-    const piece = repairScan(stranger(seed, HEIGHT_MM, SCAN_STEP_MM).mesh, ctx).mesh;
+    const piece = repairScan(stranger(seed, FILLED_HEIGHT_MM, SCAN_STEP_MM).mesh, ctx).mesh;
     const document = newPlan();
     const first = new PlanEngine(piece).partingFor(document, TYPICAL_RATES, STEP_MM, ctx);
     const parting = { ...document.parting, layout: takenInHand(first.drawn, first.sections) };
