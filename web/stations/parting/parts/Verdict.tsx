@@ -21,7 +21,7 @@ export function Verdict({
   figures,
   shown,
   settled,
-  standing = null,
+  standing,
   where,
   onMove,
   onRaise,
@@ -33,7 +33,7 @@ export function Verdict({
   shown: PlanFigures;
   settled: boolean;
   /** What is known of lines that were moved before they are settled. */
-  standing?: StandingProof | null;
+  standing: StandingProof | null;
   /** A place of the piece in words. */
   where: (at: readonly [number, number, number]) => string;
   onMove: (out: Record<number, number>) => void;
