@@ -14,6 +14,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: "reduce" },
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_FLAGS },
   },
   webServer: {

@@ -4,7 +4,7 @@ import { bendKernel, featureKernel } from "./field/closing.ts";
 import { measureKernel, voteKernel } from "./field/distance.ts";
 import { seedKernel } from "./field/features.ts";
 import { surfaceKernel } from "./field/isosurface.ts";
-import { ownerKernel } from "./field/nearest.ts";
+import { ownerKernel, walkKernel } from "./field/nearest.ts";
 import { passKernel } from "./field/transform.ts";
 import { levelKernel } from "./jacket/levels.ts";
 import type { Kernel } from "./job/team.ts";
@@ -35,6 +35,7 @@ const all = [
   thinKernel,
   trialKernel,
   voteKernel,
+  walkKernel,
 ];
 
 export const kernels: ReadonlyMap<string, Kernel<never>> = new Map(

@@ -159,6 +159,15 @@ export class NearestField {
     return walkToClosest(out, this.mesh, this.across, from, x, y, z);
   }
 
+  /** The nearest triangle to every point of a list, xyz. */
+  trianglesAt(points: Float32Array, team: Team): Int32Array {
+    const triangles = new Int32Array(team.buffer((4 * points.length) / 3));
+    const { data } = this;
+    const shares = runsOf(triangles.length, SHARES).map((run) => ({ data, points, triangles, ...run }));
+    team.run(walkKernel, shares);
+    return triangles;
+  }
+
   /** Distance from a point to the mesh, mm. */
   distance(x: number, y: number, z: number): number {
     this.nearest(this.point, x, y, z);
@@ -188,6 +197,27 @@ export const ownerKernel: Kernel<OwnerShare> = {
       const f = triangle[n];
       nodeMm[n] = f === NO_FEATURE ? 0 : distanceToFeature(grid, n, features, f, point);
       triangle[n] = f === NO_FEATURE ? 0 : features.owner[f];
+    }
+  },
+};
+
+/** The points `from` to `to`. */
+interface WalkShare {
+  readonly data: NearestData;
+  readonly points: Float32Array;
+  /** Out: the triangle nearest each point. */
+  readonly triangles: Int32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const walkKernel: Kernel<WalkShare> = {
+  name: "triangles nearest points",
+  run({ data, points, triangles, from, to }) {
+    const field = new NearestField(data);
+    const place = new Float64Array(3);
+    for (let k = from; k < to; k++) {
+      triangles[k] = field.nearest(place, points[3 * k], points[3 * k + 1], points[3 * k + 2]);
     }
   },
 };

@@ -40,12 +40,21 @@ export function vertexAt(
   y: number,
   z: number,
 ): number {
-  const triangle = nearest.nearest(scratch, x, y, z);
-  const p = mesh.positions;
+  return cornerAt(mesh, nearest.nearest(scratch, x, y, z), x, y, z);
+}
+
+/** The corner of a triangle nearest a place, mm: a vertex. */
+export function cornerAt(
+  { positions: p, triangles }: TriangleMesh,
+  triangle: number,
+  x: number,
+  y: number,
+  z: number,
+): number {
   let best = 0;
   let least = Infinity;
   for (let c = 0; c < 3; c++) {
-    const v = mesh.triangles[3 * triangle + c];
+    const v = triangles[3 * triangle + c];
     const d = (p[3 * v] - x) ** 2 + (p[3 * v + 1] - y) ** 2 + (p[3 * v + 2] - z) ** 2;
     if (d >= least) continue;
     least = d;

@@ -50,7 +50,7 @@ export function suggestRest(
   const suggestion = search.tightened(search.exactly(Math.max(search.fewest, sections), ctx));
   // Under what is held the others reach on, so that its own lines alone bound them.
   const kept = suggestion.held.map((h) => h !== null && held[h].whole);
-  const drawn = drawnOut({ ...suggestion, label: spread(suggestion.label, kept, near) }, jacket, survey);
+  const drawn = drawnOut({ ...suggestion, label: spread(suggestion.label, kept, near) }, jacket, survey, ctx.team);
   const potentials = drawn.potentials.map((potential, r) => {
     const h = suggestion.held[r];
     return h !== null && held[h].whole ? leadOf(stays[h], laid.potentials) : potential;
@@ -109,7 +109,7 @@ export function suggestLines(
   ctx: JobContext,
 ): Layout {
   const pulls = layout.sections.map(({ pull }) => pull);
-  const { potentials } = drawnOut(sectionsForPulls(survey, pulls, prices, ctx), jacket, survey);
+  const { potentials } = drawnOut(sectionsForPulls(survey, pulls, prices, ctx), jacket, survey, ctx.team);
   return laidAlong(jacket, nearest, pulls, potentials, layout.sections);
 }
 

@@ -61,7 +61,6 @@ export function suggestions(survey: SurveyStage, wanted: Wanted, ctx: JobContext
         : [search.exactly(sections, ctx)];
     return plans.map((plan) => ({
       plan,
-      search,
       lift: way ? liftOf(plan, prices, survey) : 0,
       price: weighedPrice(plan, prices),
     }));
@@ -70,22 +69,20 @@ export function suggestions(survey: SurveyStage, wanted: Wanted, ctx: JobContext
   // Where a lift is in the cheapest plan, what it would cost to do without one is looked for too.
   if (careful && found.some(({ lift }) => lift > 0)) found.push(...foundWith(false));
   found.sort((a, b) => a.price + a.lift - b.price - b.lift);
-  return careful ? found.map(({ plan, search }) => search.tightened(plan)) : [found[0].plan];
+  return (careful ? found : found.slice(0, 1)).map(({ plan }) => plan);
 }
 
 /** The best plan of just so many sections, what a lift costs counted. */
 export function exactSuggestion(survey: SurveyStage, wanted: Wanted, count: number, ctx: JobContext): Suggestion {
   const { prices, mayLift } = wanted;
   const foundWith = (way: boolean) => {
-    const search = survey.search(prices, way, ctx);
-    const plan = search.exactly(count, ctx);
+    const plan = survey.search(prices, way, ctx).exactly(count, ctx);
     const lift = way ? liftOf(plan, prices, survey) : 0;
-    return { plan, search, lift, price: weighedPrice(plan, prices) + lift };
+    return { plan, lift, price: weighedPrice(plan, prices) + lift };
   };
   const found = [foundWith(mayLift || survey.request.boardMm === null)];
   if (found[0].lift > 0) found.push(foundWith(false));
-  const { plan, search } = found.reduce((best, other) => (other.price < best.price ? other : best));
-  return search.tightened(plan);
+  return found.reduce((best, other) => (other.price < best.price ? other : best)).plan;
 }
 
 /** What a lift adds to the price of a plan of which some section most likely leaves downwards past the board. */

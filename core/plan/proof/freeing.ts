@@ -237,7 +237,10 @@ function laidFair(
     if (losesSection(freed, next)) return null;
     const biting = placesToFill(next, request.open, request.giveMm);
     if (biting.length === 0) return next;
-    for (let p = 0; p < biting.length; p += 4) stays.add(biting[p], biting[p + 1], biting[p + 2]);
+    let more = false;
+    for (let p = 0; p < biting.length; p += 4) if (stays.add(biting[p], biting[p + 1], biting[p + 2])) more = true;
+    // What bites where the lines stayed as they were does so however often they are laid.
+    if (!more) return null;
   }
   return null;
 }

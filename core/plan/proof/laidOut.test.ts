@@ -36,6 +36,7 @@ function parted(reachMm: number, waves: number, survey = request): LaidOut {
     { pulls, label, energy: 0, handling: 0 } as unknown as Parameters<typeof drawnOut>[0],
     jacket,
     survey,
+    ctx.team,
   );
 }
 

@@ -1,13 +1,14 @@
 /** Sections laid out on the jacket as it is before any fill: from a suggestion, or from lines laid by hand. */
 import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
+import type { Team } from "../../job/team.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import { vertexNeighbours } from "../../mesh/vertexNeighbours.ts";
 import { type FillWith, type Layout, networkOn } from "../../parting/layout/layout.ts";
 import { potentialsOf } from "../../parting/layout/potentials.ts";
 import { labelsOfLayout, type Trouble, troublesOf } from "../../parting/layout/sections.ts";
-import { surfaceOn, vertexAt } from "../../parting/layout/surface.ts";
+import { cornerAt, surfaceOn, vertexAt } from "../../parting/layout/surface.ts";
 import { type CutResult, cutSections, lineLengthMm, type PartingLine } from "../../parting/lines/cut.ts";
 import { drawnPotentials } from "../../parting/lines/drawn.ts";
 import { fairLine, PASSED_SPACINGS, resample } from "../../parting/lines/fair.ts";
@@ -37,13 +38,14 @@ export function drawnOut(
   { pulls, label }: Suggestion,
   jacket: Jacket,
   { coarse, nearest, clear }: SuggestRequest,
+  team: Team,
 ): LaidOut {
-  const surface = { mesh: coarse, nearest };
   const p = jacket.mesh.positions;
+  const triangles = nearest.trianglesAt(p, team);
   const labels = new Uint8Array(p.length / 3);
   const clearOf = clear && new Uint8Array(labels.length);
   for (let v = 0; v < labels.length; v++) {
-    const under = vertexAt(surface, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
+    const under = cornerAt(coarse, triangles[v], p[3 * v], p[3 * v + 1], p[3 * v + 2]);
     labels[v] = label[under];
     if (clear && clearOf) clearOf[v] = clear[under];
   }

@@ -12,8 +12,11 @@ const APART_MM = 5;
 export class Places {
   private readonly held: number[] = [];
 
-  add(x: number, y: number, z: number): void {
-    if (this.awayMm([x, y, z]) >= APART_MM) this.held.push(x, y, z);
+  /** @returns is it a place that was not among them? */
+  add(x: number, y: number, z: number): boolean {
+    if (this.awayMm([x, y, z]) < APART_MM) return false;
+    this.held.push(x, y, z);
+    return true;
   }
 
   get none(): boolean {

@@ -278,7 +278,7 @@ function proven(ground: Ground, plan: Prepared, limit: number, ctx: JobContext):
   const { jacket, nearest, survey, request } = ground;
   ctx.checkCancelled();
   const { hull, filled, about, suggestion, hullMm3 } = plan;
-  const laid = runOn(drawnOut(suggestion, filled, about), filled, hull.nearest(), about);
+  const laid = runOn(drawnOut(suggestion, filled, about, ctx.team), filled, hull.nearest(), about);
   const free: FreeRequest = {
     ...{ jacket, giveMm: request.giveMm, pulls: laid.pulls, open: laid.pulls.map(() => false) },
     leastMm2: request.pulls ? 0 : leastSection(jacket, request),
