@@ -14,6 +14,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    // What moves costs the processor a picture at a time, which it wants for the plans; two tests look at what does.
     contextOptions: { reducedMotion: "reduce" },
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_FLAGS },
   },

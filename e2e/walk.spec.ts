@@ -45,6 +45,8 @@ test("every station, the shelf and the settings can be used without eyes or mous
   const found: string[] = [];
   const address = page.url().replace(/[^/]+$/, "");
   for (const theme of ["day", "night"]) {
+    // By day as for people whom moving things make ill, by night with everything that moves.
+    await page.emulateMedia({ reducedMotion: theme === "day" ? "reduce" : "no-preference" });
     const look = async (where: string) =>
       found.push(...(await findings(page, theme === "night")).map((finding) => `${where}: ${finding}`));
     await page.goto("/settings");

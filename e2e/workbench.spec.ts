@@ -79,9 +79,11 @@ test("a section's pull is dragged by its arrow; plans of more sections are compa
   await expect(course.tally("Sections")).toHaveText("3");
   await course.settled();
   await expect(page.getByTestId("verdict")).toContainText("Yes: all 3");
+  await page.emulateMedia({ reducedMotion: "no-preference" });
   await page.getByRole("button", { name: "Take apart" }).click();
   const slider = page.getByLabel("How far it is taken apart");
   await expect(slider).toHaveValue("3");
+  await page.emulateMedia({ reducedMotion: "reduce" });
   await page.getByRole("button", { name: "Build up" }).click();
   await expect(slider).toHaveValue("0");
 });

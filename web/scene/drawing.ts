@@ -27,7 +27,7 @@ import {
   tape,
   vertexPainted,
 } from "./materials.ts";
-import { drawn } from "./pace.ts";
+import { drawn, keepPrograms } from "./pace.ts";
 import { StagePointer, type Touching, type Xyz } from "./pointer.ts";
 import { type SectionBody, type ShownSection, sectionBodies } from "./sectionBodies.ts";
 import { tag } from "./tag.ts";
@@ -342,6 +342,7 @@ export class StageDrawing {
     requestAnimationFrame(async () => {
       this.stale = false;
       this.renderer.render(this.scene, this.view.camera);
+      keepPrograms(this.renderer);
       // One frame at a time: on a slow machine frames would pile up.
       await drawn(this.renderer);
       this.drawing = false;

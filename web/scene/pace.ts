@@ -25,3 +25,17 @@ export function drawn(renderer: THREE.WebGLRenderer): Promise<void> {
     setTimeout(look, 0);
   });
 }
+
+const kept = new WeakSet<object>();
+
+/**
+ * Keeps the shader programs a renderer has compiled. It drops a program with the last material that uses it, and what is
+ * shown changes its materials with every station: each time they would be compiled again.
+ */
+export function keepPrograms({ info }: Pick<THREE.WebGLRenderer, "info">): void {
+  for (const program of info.programs ?? []) {
+    if (kept.has(program)) continue;
+    kept.add(program);
+    program.usedTimes++;
+  }
+}
