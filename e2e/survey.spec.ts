@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { writeStl } from "../core/export/stl.ts";
-import { moved, mushroom, torus, turned } from "../core/testing/shapes.ts";
+import { moved, torus, turned } from "../core/testing/shapes.ts";
 import { CoursePage } from "./pages/course.ts";
 import { StagePage } from "./pages/stage.ts";
 
@@ -63,32 +63,4 @@ test("a ring on the board: its hole is decided, a zone painted, the jacket given
     await page.getByTestId("middle").getByRole("button", { name: "Water clay" }).click();
     await expect(page.getByTestId("middle").getByText("for through-holes")).toBeVisible();
   });
-});
-
-test("a section that takes a great fill is told how to do with less", async ({ page }) => {
-  const course = new CoursePage(page);
-  await course.dropScan("mushroom.stl", writeStl(mushroom(60, 260, 130, 40, 96)));
-  await course.settled();
-  await course.goTo("Parting");
-  await expect(page.getByTestId("verdict")).toContainText("come off");
-  await page.getByRole("button", { name: "Take the lines in hand" }).click();
-  await course.settled();
-  await page
-    .getByRole("button", { name: /Comes off/ })
-    .first()
-    .click();
-  const fill = page.getByTestId("fills");
-  await expect(fill).toHaveCount(0);
-  // Straight up, the cap is in the way, and all under it is filled.
-  await page.getByLabel("Elevation").fill("90");
-  await course.settled();
-  await expect(fill).toHaveCount(1);
-  const filled = (await fill.textContent()) ?? "";
-  await page.getByRole("button", { name: "What would save fill?" }).click();
-  const turn = page.getByRole("button", { name: /Turn its pull/ });
-  await turn.click();
-  await course.settled();
-  await expect(page.getByTestId("verdict")).toContainText("sections come off");
-  // Less of it, or none at all.
-  await expect.poll(async () => (await fill.allTextContents()).includes(filled)).toBe(false);
 });

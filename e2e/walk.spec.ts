@@ -40,7 +40,7 @@ test("every station, the shelf and the settings can be used without eyes or mous
   page,
 }) => {
   const course = new CoursePage(page);
-  await course.dropScan("toadstool-axe.stl", writeStl(mushroom(60, 260, 130, 40, 64)));
+  await course.dropScan("toadstool-axe.stl", writeStl(mushroom(60, 260, 130, 40, 96)));
   await course.settled();
   const found: string[] = [];
   const address = page.url().replace(/[^/]+$/, "");

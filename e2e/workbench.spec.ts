@@ -88,7 +88,7 @@ test("a section's pull is dragged by its arrow; plans of more sections are compa
   await expect(slider).toHaveValue("0");
 });
 
-test("a globe shows from where a section comes free; a section that is held stops the taking apart", async ({
+test("a globe shows from where a section comes free; one with a great fill is told how to do with less; one that is held stops the taking apart", async ({
   page,
 }) => {
   const course = new CoursePage(page);
@@ -103,10 +103,30 @@ test("a globe shows from where a section comes free; a section that is held stop
   const globe = page.getByTestId("range-1").getByRole("img");
   await expect(globe).toHaveAccessibleName(/^Free along [1-9]\d* of \d+ pulls$/);
   await expect(globe.locator("circle[class*=fill-success]").first()).toBeVisible();
-  await page.getByLabel("Elevation").fill("90");
-  await course.settled();
-  // What was found for the sections as they were cut before no longer holds.
-  await expect(page.getByTestId("range-1")).toHaveCount(0);
+
+  await test.step("what would save fill is told, and taken", async () => {
+    await page.getByRole("button", { name: "Take the lines in hand" }).click();
+    await course.settled();
+    const fill = page.getByTestId("fills");
+    await expect(fill).toHaveCount(0);
+    // Straight up, the cap is in the way, and all under it is filled.
+    await page.getByLabel("Elevation").fill("90");
+    await course.settled();
+    // What was found for the sections as they were cut before no longer holds.
+    await expect(page.getByTestId("range-1")).toHaveCount(0);
+    await expect(fill).toHaveCount(1);
+    const filled = (await fill.textContent()) ?? "";
+    await page.getByRole("button", { name: "What would save fill?" }).click();
+    await page.getByRole("button", { name: /Turn its pull/ }).click();
+    await course.settled();
+    await expect(page.getByTestId("verdict")).toContainText("sections come off");
+    // Less of it, or none at all.
+    await expect.poll(async () => (await fill.allTextContents()).includes(filled)).toBe(false);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await course.settled();
+    await expect(fill).toHaveText(filled);
+  });
+
   await page.getByRole("button", { name: "Left open" }).click();
   await expect(page.getByTestId("verdict")).toContainText("held");
   await course.settled();

@@ -8,6 +8,7 @@ import { siliconeMassG } from "../materials/silicone.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { treated } from "../parting/layout/edit.ts";
 import { type FillWith, takenInHand } from "../parting/layout/layout.ts";
+import { BRIEF } from "../parting/search/request.ts";
 import type { Direction } from "../space/directions.ts";
 import { TYPICAL_RATES } from "../takeoff/rates.ts";
 import { takeoff } from "../takeoff/takeoff.ts";
@@ -38,7 +39,7 @@ function documentWith(coatMm: number, onBoard: boolean, parting: Partial<PlanDoc
 }
 
 /** The jacket of a piece and its parting: no walls, ribs or keys. */
-function parted(mesh: TriangleMesh, document: PlanDocument, stepMm: number, engine = new PlanEngine(mesh)) {
+function parted(mesh: TriangleMesh, document: PlanDocument, stepMm: number, engine = new PlanEngine(mesh, BRIEF)) {
   const parting = engine.partingFor(document, TYPICAL_RATES, stepMm, ctx);
   return { parting, jacket: engine.jacketFor(document, stepMm, ctx) };
 }
@@ -140,7 +141,7 @@ describe("sections meet their oracles", () => {
       [0, -120],
     ];
     const piece = lathe(deep, 96);
-    const engine = new PlanEngine(piece);
+    const engine = new PlanEngine(piece, BRIEF);
     const plan = (parting: PlanDocument["parting"]) => parted(piece, { ...document, parting }, 5, engine);
     const { parting } = plan(document.parting);
     const filled = parting.sections.findIndex(({ fillMm3 }) => fillMm3 > 0);

@@ -25,7 +25,7 @@ function planned(waves: readonly (readonly [number, number])[], how: Partial<Pla
     jacket: { ...base.jacket, smoothingMm: 10, rimWidthMm: 0 },
     parting: { ...base.parting, ...how },
   };
-  return new PlanEngine(lumpy(ball, waves)).run(document, TYPICAL_RATES, STEP_MM, ctx).parting;
+  return new PlanEngine(lumpy(ball, waves)).partingFor(document, TYPICAL_RATES, STEP_MM, ctx);
 }
 
 describe("a section told to come off", () => {

@@ -34,7 +34,7 @@ describe("the step a plan is settled at", () => {
   });
 
   it("is no finer for a quick plan of a small piece than that asks for", () => {
-    expect(settledStepMm(plan, 0.25 * M2, "quick")).toBe(5);
+    expect(settledStepMm(plan, 0.25 * M2, "quick")).toBe(6);
     expect(settledStepMm(plan, 0.04 * M2, "quick")).toBeLessThan(3);
     expect(settledStepMm(plan, 0.25 * M2, "usual")).toBeLessThan(4);
   });

@@ -11,9 +11,9 @@ export type Fineness = keyof typeof SETTLED_NODES;
 export const FINENESSES = Object.keys(SETTLED_NODES) as [Fineness, ...Fineness[]];
 const FINEST_MM = 1.5;
 const COARSEST_MM = 12;
-/** A quick plan is no finer than this, mm, nor than a hundredth of the side of a square as large as the piece's surface. */
-const QUICK_MM = 5;
-const QUICK_SHARE = 1 / 100;
+/** A quick plan is no finer than this, mm, nor than an eighty-fifth of the side of a square as large as the piece's surface. */
+const QUICK_MM = 6;
+const QUICK_SHARE = 1 / 85;
 
 /** How hard a plan is looked for. */
 export function effortOf(fineness: Fineness): SearchEffort {
