@@ -14,10 +14,12 @@ import { blockKernel } from "./release/blocks.ts";
 import { blockedKernel, hullKernel } from "./release/hull.ts";
 import { redistanceKernel } from "./release/redistance.ts";
 import { shadowKernel } from "./release/shadows.ts";
+import { besideKernel, spaceKernel } from "./solids/cellBodies.ts";
 import { surveyKernel } from "./survey/survey.ts";
 
 const all = [
   bendKernel,
+  besideKernel,
   biteKernel,
   blockKernel,
   blockedKernel,
@@ -30,6 +32,7 @@ const all = [
   redistanceKernel,
   seedKernel,
   shadowKernel,
+  spaceKernel,
   surfaceKernel,
   surveyKernel,
   thinKernel,

@@ -73,6 +73,8 @@ const WAYS = [
   { leaves: true, sparing: false },
   { leaves: false, sparing: false },
 ] as const;
+/** All are tried once more where that has gained anything: what was cut shows its edges. */
+const TRIES = [...WAYS, ...WAYS];
 
 /**
  * @param solids of the sections in the order they are built: the last one leaves first
@@ -94,8 +96,8 @@ export function clashesAsBuilt(
       const trimmedMm = trimmedBetween(now[s], now[other]);
       let places = meetings(now[s], body, trimmedMm);
       let cut = false;
-      for (const { leaves, sparing } of WAYS) {
-        if (places.length === 0) break;
+      for (const [k, { leaves, sparing }] of TRIES.entries()) {
+        if (places.length === 0 || (k === WAYS.length && !cut)) break;
         const met = leaves
           ? { section: s + 1, other: other + 1, leaving: now[s], body, places }
           : { section: other + 1, other: s + 1, ...backPast(now[other], now[s], trimmedMm, stepMm, ctx) };

@@ -7,13 +7,14 @@
  * contrary, so that their faces coincide.
  */
 import type { DistanceField } from "../field/distance.ts";
-import { nodeAt, nodeCount, nodePoint } from "../field/grid.ts";
+import { BRICK, type BrickGrid, nodeAt, nodeCount, nodePoint } from "../field/grid.ts";
 import { isosurface } from "../field/isosurface.ts";
 import type { AlongWall } from "../flange/along.ts";
 import type { JobContext } from "../job/context.ts";
+import { type Kernel, runsOf, SHARES } from "../job/team.ts";
 import { closestPointOnTriangle } from "../mesh/closestPoint.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
-import type { Cells } from "../release/cells.ts";
+import { Cells, type CellsData } from "../release/cells.ts";
 
 export interface CellBodiesRequest {
   /** Distance from what the shell is built on, on a grid that reaches well beyond the shell. */
@@ -47,27 +48,13 @@ export function cellBodies(request: CellBodiesRequest, ctx: JobContext): Triangl
   const { grid, distanceMm } = field;
   const { stepMm } = grid;
   const count = nodeCount(grid);
-  const beside = besideWalls(request);
-  const own = new Uint8Array(count).fill(NOBODY);
-  const sureMm = new Float32Array(count);
-  const point = new Float64Array(3);
-  const [low, high] = [-(BEYOND_STEPS + 1) * stepMm, shellMm + (BEYOND_STEPS + 1) * stepMm];
-  for (let n = 0; n < count; n++) {
-    if (distanceMm[n] < low || distanceMm[n] > high) continue;
-    nodePoint(grid, n, point, 0);
-    const { section, leadMm } = cells.leadAt(point[0], point[1], point[2]);
-    own[n] = cellOf.indexOf(section);
-    sureMm[n] = Math.max(LEAST_MM, Math.min(leadMm, BESIDE_MM));
-    const wall = beside.wall[n];
-    if (wall < 0) continue;
-    const [left, right] = walls[wall].wall.sections;
-    const leftMm = beside.leftMm[n];
-    // A wall says nothing of the space of a third section.
-    if (own[n] !== left - 1 && own[n] !== right - 1) continue;
-    own[n] = (leftMm >= 0 ? left : right) - 1;
-    sureMm[n] = Math.max(LEAST_MM, Math.abs(leftMm));
-  }
-  ctx.checkCancelled();
+  const beside = besideWalls(request, ctx);
+  const own = new Uint8Array(ctx.team.buffer(count)).fill(NOBODY);
+  const sureMm = new Float32Array(ctx.team.buffer(4 * count));
+  const sections = walls.map(({ wall }) => wall.sections);
+  const spaces = { ...beside, grid, distanceMm, cells: cells.data, cellOf, sections, shellMm, own, sureMm };
+  const shares = runsOf(count, SHARES).map((run) => ({ ...spaces, ...run }));
+  ctx.team.run(spaceKernel, shares, () => ctx.checkCancelled());
   return cellOf.slice(0, -1).map((_, s) => {
     const values = new Float32Array(count);
     for (let n = 0; n < count; n++) {
@@ -83,46 +70,126 @@ const NOBODY = 255;
 /** No place is nearer to a border than this: a field is nowhere quite zero, mm. */
 const LEAST_MM = 1e-3;
 
+/** Whose the nodes `from` to `to` are. */
+interface SpaceShare extends BesideWalls {
+  readonly grid: BrickGrid;
+  readonly distanceMm: Float32Array;
+  readonly cells: CellsData;
+  readonly cellOf: readonly number[];
+  /** Numbers of the sections on the left and on the right of every wall. */
+  readonly sections: readonly (readonly [number, number])[];
+  readonly shellMm: number;
+  /** Out: the section of every node, counted from 0, and how far it is within that, mm. */
+  readonly own: Uint8Array;
+  readonly sureMm: Float32Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+export const spaceKernel: Kernel<SpaceShare> = {
+  name: "spaces of sections",
+  run(share) {
+    const { grid, distanceMm, cellOf, sections, shellMm, wall, leftMm, own, sureMm, from, to } = share;
+    const { stepMm } = grid;
+    const cells = new Cells(share.cells);
+    const point = new Float64Array(3);
+    const [low, high] = [-(BEYOND_STEPS + 1) * stepMm, shellMm + (BEYOND_STEPS + 1) * stepMm];
+    for (let n = from; n < to; n++) {
+      if (distanceMm[n] < low || distanceMm[n] > high) continue;
+      nodePoint(grid, n, point, 0);
+      const { section, leadMm } = cells.leadAt(point[0], point[1], point[2]);
+      own[n] = cellOf.indexOf(section);
+      sureMm[n] = Math.max(LEAST_MM, Math.min(leadMm, BESIDE_MM));
+      if (wall[n] < 0) continue;
+      const [left, right] = sections[wall[n]];
+      // A wall says nothing of the space of a third section.
+      if (own[n] !== left - 1 && own[n] !== right - 1) continue;
+      own[n] = (leftMm[n] >= 0 ? left : right) - 1;
+      sureMm[n] = Math.max(LEAST_MM, Math.abs(leftMm[n]));
+    }
+  },
+};
+
+/** A wall's strip carried on, with the normal that each of its triangles is told left from right by, xyz. */
+interface Strip {
+  readonly mesh: TriangleMesh;
+  readonly normals: Float32Array;
+}
+
+/** The layers of nodes `from` to `to`, upwards. */
+interface BesideShare extends BesideWalls {
+  readonly grid: BrickGrid;
+  readonly distanceMm: Float32Array;
+  readonly strips: readonly Strip[];
+  /** Nodes farther out are not asked about, mm. */
+  readonly outMm: number;
+  readonly from: number;
+  readonly to: number;
+}
+
 /** Of the nodes near the walls' surfaces: which side they are on. */
-function besideWalls({ field, walls, shellMm }: CellBodiesRequest): BesideWalls {
+function besideWalls({ field, walls, shellMm }: CellBodiesRequest, ctx: JobContext): BesideWalls {
   const { grid, distanceMm } = field;
-  const { stepMm, originMm } = grid;
-  const wall = new Int16Array(nodeCount(grid)).fill(-1);
-  const leftMm = new Float32Array(wall.length);
-  const closest = new Float64Array(3);
-  const high = shellMm + (BEYOND_STEPS + 1) * stepMm;
-  walls.forEach((along, w) => {
-    const strip = carriedOn(along, OUT_SHARE * shellMm + 2 * stepMm);
-    const { positions: p, triangles: t } = strip;
-    for (let k = 0; k < t.length / 3; k++) {
-      const normal = along.normal(along.alongMm[Math.floor(k / 2)]);
-      const range = [0, 1, 2].map((a) => {
-        const corners = [0, 1, 2].map((c) => p[3 * t[3 * k + c] + a]);
-        return [
-          Math.ceil((Math.min(...corners) - BESIDE_MM - originMm[a]) / stepMm),
-          Math.floor((Math.max(...corners) + BESIDE_MM - originMm[a]) / stepMm),
-        ];
-      });
-      for (let z = range[2][0]; z <= range[2][1]; z++) {
-        for (let y = range[1][0]; y <= range[1][1]; y++) {
-          for (let x = range[0][0]; x <= range[0][1]; x++) {
-            const n = nodeAt(grid, x, y, z);
-            if (n < 0 || distanceMm[n] > high || distanceMm[n] < -INTO_MM) continue;
-            const [px, py, pz] = [originMm[0] + x * stepMm, originMm[1] + y * stepMm, originMm[2] + z * stepMm];
-            const away = Math.sqrt(closestPointOnTriangle(closest, strip, k, px, py, pz));
-            if (away > BESIDE_MM || (wall[n] >= 0 && away >= Math.abs(leftMm[n]))) continue;
-            const side = (px - closest[0]) * normal[0] + (py - closest[1]) * normal[1] + (pz - closest[2]) * normal[2];
-            // Beyond an edge of the strip a place is before or behind it, not beside it.
-            if (Math.abs(side) < BESIDE_SINE * away) continue;
-            wall[n] = w;
-            leftMm[n] = side >= 0 ? away : -away;
+  const { stepMm } = grid;
+  const count = nodeCount(grid);
+  const wall = new Int16Array(ctx.team.buffer(2 * count)).fill(-1);
+  const leftMm = new Float32Array(ctx.team.buffer(4 * count));
+  const strips = walls.map((along): Strip => {
+    const mesh = carriedOn(along, OUT_SHARE * shellMm + 2 * stepMm);
+    const rulings = mesh.triangles.length / 6;
+    const normals = Float32Array.from(
+      Array.from({ length: rulings }, (_, k) => along.normal(along.alongMm[k])).flatMap((normal) => [
+        ...normal,
+        ...normal,
+      ]),
+    );
+    return { mesh, normals };
+  });
+  const outMm = shellMm + (BEYOND_STEPS + 1) * stepMm;
+  const shares = runsOf(grid.bricks[2] * BRICK, SHARES).map((run) => ({
+    ...{ grid, distanceMm, strips, outMm, wall, leftMm },
+    ...run,
+  }));
+  ctx.team.run(besideKernel, shares, () => ctx.checkCancelled());
+  return { wall, leftMm };
+}
+
+export const besideKernel: Kernel<BesideShare> = {
+  name: "sides of walls",
+  run({ grid, distanceMm, strips, outMm, wall, leftMm, from, to }) {
+    const { stepMm, originMm } = grid;
+    const closest = new Float64Array(3);
+    strips.forEach(({ mesh, normals }, w) => {
+      const { positions: p, triangles: t } = mesh;
+      for (let k = 0; k < t.length / 3; k++) {
+        const [nx, ny, nz] = [normals[3 * k], normals[3 * k + 1], normals[3 * k + 2]];
+        const range = [0, 1, 2].map((a) => {
+          const corners = [0, 1, 2].map((c) => p[3 * t[3 * k + c] + a]);
+          return [
+            Math.ceil((Math.min(...corners) - BESIDE_MM - originMm[a]) / stepMm),
+            Math.floor((Math.max(...corners) + BESIDE_MM - originMm[a]) / stepMm),
+          ];
+        });
+        for (let z = Math.max(from, range[2][0]); z <= Math.min(to - 1, range[2][1]); z++) {
+          for (let y = range[1][0]; y <= range[1][1]; y++) {
+            for (let x = range[0][0]; x <= range[0][1]; x++) {
+              const n = nodeAt(grid, x, y, z);
+              if (n < 0 || distanceMm[n] > outMm || distanceMm[n] < -INTO_MM) continue;
+              const [px, py, pz] = [originMm[0] + x * stepMm, originMm[1] + y * stepMm, originMm[2] + z * stepMm];
+              const away = Math.sqrt(closestPointOnTriangle(closest, mesh, k, px, py, pz));
+              if (away > BESIDE_MM || (wall[n] >= 0 && away >= Math.abs(leftMm[n]))) continue;
+              const side = (px - closest[0]) * nx + (py - closest[1]) * ny + (pz - closest[2]) * nz;
+              // Beyond an edge of the strip a place is before or behind it, not beside it.
+              if (Math.abs(side) < BESIDE_SINE * away) continue;
+              wall[n] = w;
+              leftMm[n] = side >= 0 ? away : -away;
+            }
           }
         }
       }
-    }
-  });
-  return { wall, leftMm };
-}
+    });
+  },
+};
 
 /** A place is beside a wall where it lies this square to it, as a sine. */
 const BESIDE_SINE = 0.7;

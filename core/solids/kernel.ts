@@ -3,6 +3,7 @@
  * that the host provides once; bodies live in its memory until they are let go of, which `withSolids` sees to.
  */
 import createKernel, { type Manifold, type ManifoldToplevel } from "manifold-3d";
+import { labelParts } from "../mesh/adjacency.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 
 export type Solid = Manifold;
@@ -42,6 +43,26 @@ export class Solids {
   keep(solid: Solid): Solid {
     this.made.push(solid);
     return solid;
+  }
+
+  /** The body that some work ends with: what else was made on the way is let go of. */
+  only(work: () => Solid): Solid {
+    const before = this.made.length;
+    const solid = work();
+    // Bodies are worked out when they are first asked about, and hold what they are made of until then.
+    solid.numTri();
+    const made = this.made.splice(before);
+    for (const other of made) if (other !== solid) other.delete();
+    return made.includes(solid) ? this.keep(solid) : solid;
+  }
+
+  /** Lets go of bodies, once what was made of them is worked out. */
+  letGo(used: readonly Solid[], ...of: readonly Solid[]): void {
+    for (const solid of of) solid.numTri();
+    for (const solid of used) {
+      this.made.splice(this.made.indexOf(solid), 1);
+      solid.delete();
+    }
   }
 
   /** @throws NotASolid */
@@ -109,6 +130,7 @@ export class Solids {
 
   /** Its pieces that hang together, the largest first. */
   pieces(solid: Solid): Solid[] {
+    if (labelParts(meshOf(solid)).parts === 1) return [solid];
     const all = solid.decompose().map((piece) => this.keep(piece));
     return all
       .map((piece) => ({ piece, mm3: piece.volume() }))

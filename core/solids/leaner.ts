@@ -10,9 +10,11 @@ function leaner({ positions, triangles }: TriangleMesh, byMm: number): TriangleM
   return dropUnusedVertices({ positions, triangles: new Uint32Array(kept) });
 }
 
+/** `leanSolid` may be called from then on. */
+export const leanReady: Promise<void> = MeshoptSimplifier.ready;
+
 /** A closed face as a body of fewer triangles; of all of them where too few would not close any more. */
-export async function leanSolid(solids: Solids, mesh: TriangleMesh, byMm: number, what: string): Promise<Solid> {
-  await MeshoptSimplifier.ready;
+export function leanSolid(solids: Solids, mesh: TriangleMesh, byMm: number, what: string): Solid {
   try {
     return solids.fromMesh(leaner(mesh, byMm), what);
   } catch (error) {

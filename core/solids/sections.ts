@@ -23,7 +23,7 @@ import { Edges } from "./edges.ts";
 import { fastened } from "./fastened.ts";
 import { type FootBody, footSolid, footSpaces, rimSolid } from "./foot.ts";
 import { meshOf, type Solid, type Solids, withSolids } from "./kernel.ts";
-import { leanSolid } from "./leaner.ts";
+import { leanReady, leanSolid } from "./leaner.ts";
 import { type LetterPlace, lettersSolid } from "./letters.ts";
 import { type NumberPlace, numberSolid } from "./number.ts";
 
@@ -88,8 +88,9 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
     Math.max(shellMm, flangeMm) + stepMm,
   ]);
   const field = distanceField(inner, { stepMm, reachMm, exactBandsMm }, ctx);
-  return withSolids(async (solids) => {
-    const jacket = await leanSolid(solids, inner, SIMPLER_MM, "The jacket");
+  await leanReady;
+  return withSolids((solids) => {
+    const jacket = leanSolid(solids, inner, SIMPLER_MM, "The jacket");
     // The rim is taken out of what is small: the whole jacket is cut as seldom as can be.
     const rim = request.foot && rimSolid(solids, request.foot);
     const rims = rim ? [rim] : [];
@@ -97,20 +98,17 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
     const laid: LaidShell[] = [];
     for (const thick of thicknesses) {
       const edges = new Edges({ walls: along, boardMm }, thick);
-      const outside = await leanSolid(
-        solids,
-        outerFace(field, edges, thick, ctx),
-        SIMPLER_MM,
-        "The outside of the shell",
-      );
-      const shell = solids.minus(outside, jacket);
-      laid.push({ thick, edges, rest: boardMm === null ? shell : solids.above(shell, boardMm) });
+      const face = outerFace(field, edges, thick, ctx);
+      const rest = solids.only(() => {
+        const shell = solids.minus(leanSolid(solids, face, SIMPLER_MM, "The outside of the shell"), jacket);
+        return boardMm === null ? shell : solids.above(shell, boardMm);
+      });
+      laid.push({ thick, edges, rest });
     }
     const laidAs = (thick: ShellThicknesses) => laid.find((each) => isAlike(each.thick, thick)) as LaidShell;
     const feet = feetOf(solids, jacket, rims, request);
     const spaces = cellBodies({ ...request, shellMm: thickestMm, field, walls: along }, ctx);
-    const skins: Solid[] = [];
-    for (let s = 0; s < shells.length; s++) skins.push(await skinOf(solids, laid, laidAs(shells[s]), spaces[s], s));
+    const skins = shells.map((shell, s) => skinOf(solids, laid, laidAs(shell), spaces[s], s));
     const onBoard = (solid: Solid) => (boardMm === null ? solid : solids.above(solid, boardMm));
     const done: Solid[] = [];
     /** Flanges and feet: what stands out from the shells. */
@@ -120,27 +118,31 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
       ctx.progress("solids", s / shells.length);
       // Where walls turn tightly a flange may run into its neighbours: what was built first stays.
       const { edges } = laidAs(shells[s]);
-      const skin = without(solids, skins[s], [...standing, ...rims]);
       const own = flangeOf(solids, jacket, request, s + 1);
-      const flange = own && without(solids, own, [...done, ...rims]);
-      const foot = feet[s] && without(solids, feet[s], done);
+      const flange = own && solids.only(() => without(solids, own, [...done, ...rims]));
+      const foot = feet[s] && solids.only(() => without(solids, feet[s], done));
+      const before = [...standing, ...rims];
       standing.push(...(flange ? [flange] : []), ...(foot ? [foot] : []));
-      const ribs = ribsOf(solids, jacket, request, s + 1);
-      const place = request.numbers[s];
-      const number = place && numberSolid(solids, s + 1, place, edges.thicknessMm(place.at, place.normal));
-      const name = lettersSolid(solids, request.names[s] ?? [], ({ at, normal }) => edges.thicknessMm(at, normal));
-      const over = [ribs, number, name].filter((body) => body !== null && body !== undefined);
-      const parts = [
-        skin,
-        ...(flange ? [flange] : []),
-        ...(foot ? [foot] : []),
-        ...over.map((body) => onBoard(without(solids, body, done))),
-      ];
-      const solid = solids.simpler(fastened(solids, parts, { ...request, ...shells[s] }, s + 1), TIDY_MM);
-      const pieces = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
-      const whole = pieces.length === 1 ? pieces[0] : pieces.length > 1 ? solids.union(pieces) : solid;
+      let pieces = 0;
+      const whole = solids.only(() => {
+        const ribs = ribsOf(solids, jacket, request, s + 1);
+        const place = request.numbers[s];
+        const number = place && numberSolid(solids, s + 1, place, edges.thicknessMm(place.at, place.normal));
+        const name = lettersSolid(solids, request.names[s] ?? [], ({ at, normal }) => edges.thicknessMm(at, normal));
+        const over = [ribs, number, name].filter((body) => body !== null && body !== undefined);
+        const parts = [
+          without(solids, skins[s], before),
+          ...(flange ? [flange] : []),
+          ...(foot ? [foot] : []),
+          ...over.map((body) => onBoard(without(solids, body, done))),
+        ];
+        const solid = solids.simpler(fastened(solids, parts, { ...request, ...shells[s] }, s + 1), TIDY_MM);
+        const large = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
+        pieces = large.length;
+        return large.length === 1 ? large[0] : large.length > 1 ? solids.union(large) : solid;
+      });
       done.push(whole);
-      return { number: s + 1, ...figuresOf(meshOf(whole)), pieces: pieces.length };
+      return { number: s + 1, ...figuresOf(meshOf(whole)), pieces };
     });
   });
 }
@@ -157,24 +159,28 @@ interface LaidShell {
  * A section's own part of the shell, which is taken off what all sections of its thickness are cut from, and out of those of
  * other thicknesses: neighbours' faces coincide, however few triangles they are made of. The last takes what is left.
  */
-async function skinOf(
+function skinOf(
   solids: Solids,
   laid: readonly LaidShell[],
   own: LaidShell,
   spaceMesh: TriangleMesh | undefined,
   s: number,
-): Promise<Solid> {
+): Solid {
   if (!spaceMesh) return own.rest;
-  const space = await leanSolid(solids, spaceMesh, PARTING_MM, `The space of section ${s + 1}`);
+  const space = leanSolid(solids, spaceMesh, PARTING_MM, `The space of section ${s + 1}`);
   let skin = own.rest;
   for (const each of laid) {
     if (each === own) {
       const { within, rest } = solids.split(each.rest, space);
+      solids.letGo([each.rest], within, rest);
       [skin, each.rest] = [within, rest];
     } else {
-      each.rest = solids.minus(each.rest, space);
+      const rest = solids.minus(each.rest, space);
+      solids.letGo([each.rest], rest);
+      each.rest = rest;
     }
   }
+  solids.letGo([space]);
   return skin;
 }
 
@@ -224,13 +230,15 @@ function feetOf(
 /** The flanges of a section along all its walls; null where it has none. @param number of the section, from one */
 function flangeOf(solids: Solids, jacket: Solid, request: SolidsRequest, number: number): Solid | null {
   const { walls, boardMm } = request;
-  const parts = walls.flatMap(({ along }) => {
-    const side = along.wall.sections.indexOf(number);
-    return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, request.shells[number - 1]);
+  const flange = solids.only(() => {
+    const parts = walls.flatMap(({ along }) => {
+      const side = along.wall.sections.indexOf(number);
+      return side < 0 ? [] : flangeParts(solids, along, side === 0 ? 1 : -1, request.shells[number - 1]);
+    });
+    const whole = solids.minus(solids.union(parts), jacket);
+    return boardMm === null ? whole : solids.above(whole, boardMm);
   });
-  if (parts.length === 0) return null;
-  const whole = solids.minus(solids.union(parts), jacket);
-  return boardMm === null ? whole : solids.above(whole, boardMm);
+  return flange.isEmpty() ? null : flange;
 }
 
 /** The ribs over a section; null where it has none. @param number of the section, from one */
