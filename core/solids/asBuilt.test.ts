@@ -115,6 +115,24 @@ describe("two sections that leave one after the other", () => {
     expect(adjacencyOf(mesh).openEdges).toBe(0);
   });
 
+  it("are tried once more past each other where a cut has gained something, and only then", async () => {
+    const low = await bodyOf([120, 0, 0, 60, 100, 150], [100, 0, 126, 80, 100, 24]);
+    const high = await bodyOf([80, 0, 0, 39.96, 100, 60]);
+    // Less of it after the first time it is asked, and all that is under the ledge gone after the fifth.
+    const cuts = [await bodyOf([80, 0, 0, 39.96, 100, 59]), await bodyOf([80, 0, 0, 15, 100, 60])];
+    const asked = (gains: boolean) => {
+      let times = 0;
+      const clashes = clashesAsBuilt([leaving(low, [1, 0, 0]), leaving(high, [0, 0, 1])], 5, ctx, (met) => {
+        times++;
+        if (gains && times === 1) return cuts[0];
+        return gains && times === 5 ? cuts[1] : met.leaving.mesh;
+      });
+      return { times, clashes: clashes.length };
+    };
+    expect(asked(true)).toEqual({ times: 5, clashes: 0 });
+    expect(asked(false)).toEqual({ times: 4, clashes: 1 });
+  });
+
   it("pass with less of a shell than is enough where hardly any of it is concerned", async () => {
     const { clashes, found } = await passedUnder(70, 1e6);
     expect(clashes).toEqual([]);
