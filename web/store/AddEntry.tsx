@@ -63,7 +63,7 @@ export function AddEntry({ onAdd, taken }: { onAdd: (entry: OwnEntry) => void; t
     </Field>
   );
   const text = (label: string, value: string, set: (text: string) => void, width: string, hint = "") => (
-    <Field name={label}>
+    <Field key={label} name={label}>
       <input
         className={`input input-sm ${width}`}
         maxLength={80}
