@@ -9,6 +9,7 @@ import { passKernel } from "./field/transform.ts";
 import { levelKernel } from "./jacket/levels.ts";
 import type { Kernel } from "./job/team.ts";
 import { trialKernel } from "./parting/search/alternate.ts";
+import { patchKernel } from "./parting/search/pricing.ts";
 import { biteKernel } from "./release/bite.ts";
 import { blockKernel } from "./release/blocks.ts";
 import { blockedKernel, hullKernel } from "./release/hull.ts";
@@ -28,6 +29,7 @@ const all = [
   levelKernel,
   measureKernel,
   ownerKernel,
+  patchKernel,
   passKernel,
   redistanceKernel,
   seedKernel,

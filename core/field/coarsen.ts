@@ -1,31 +1,50 @@
-/** The same field on a grid `factor` times coarser: every factor-th node, missing ones as NaN. */
-import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive, nodeAt, nodeCount } from "./grid.ts";
+/** The same field on a coarser grid. */
+import { BRICK, type BrickGrid, gridFromActive, nodeCount, nodePoint, sampleAt } from "./grid.ts";
 
-export function coarsen(
+/** No node of a coarser grid lies at a round figure, where flat faces lie: they are so many of its steps beside it. */
+const ASIDE = [0.3, 0.37, 0.44] as const;
+
+/**
+ * A field on a grid whose nodes do not depend on the one it is known on: they lie at whole steps of the coarser one, and
+ * take the field between the nodes about them (trilinear). Nodes that it does not reach are NaN.
+ * @param stepMm of the coarser grid; where that is no coarser, the field stays as it is
+ */
+export function coarsened(
   grid: BrickGrid,
   values: Float32Array,
-  factor: number,
+  stepMm: number,
 ): { grid: BrickGrid; values: Float32Array } {
-  if (factor <= 1) return { grid, values };
-  const bricks = grid.bricks.map((n) => Math.ceil(n / factor)) as [number, number, number];
+  if (stepMm <= grid.stepMm) return { grid, values };
+  const fineMm = BRICK * grid.stepMm;
+  const brickMm = BRICK * stepMm;
+  const originMm = grid.originMm.map((mm, a) => (Math.floor(mm / stepMm) + ASIDE[a] - 1) * stepMm) as [
+    number,
+    number,
+    number,
+  ];
+  const brickAt = (mm: number, a: number) => Math.floor((mm - originMm[a]) / brickMm);
+  const bricks = grid.bricks.map((n, a) => brickAt(grid.originMm[a] + n * fineMm, a) + 1) as [number, number, number];
   const active = new Uint8Array(bricks[0] * bricks[1] * bricks[2]);
   for (const b of grid.brickOf) {
-    const i = Math.floor((b % grid.bricks[0]) / factor);
-    const j = Math.floor((Math.floor(b / grid.bricks[0]) % grid.bricks[1]) / factor);
-    const k = Math.floor(Math.floor(b / (grid.bricks[0] * grid.bricks[1])) / factor);
-    active[i + bricks[0] * (j + bricks[1] * k)] = 1;
+    const place = [
+      b % grid.bricks[0],
+      Math.floor(b / grid.bricks[0]) % grid.bricks[1],
+      Math.floor(b / (grid.bricks[0] * grid.bricks[1])),
+    ];
+    const [x, y, z] = place.map((n, a) => {
+      const fromMm = grid.originMm[a] + n * fineMm;
+      return [brickAt(fromMm, a), brickAt(fromMm + fineMm, a)];
+    });
+    for (let k = z[0]; k <= z[1]; k++)
+      for (let j = y[0]; j <= y[1]; j++)
+        for (let i = x[0]; i <= x[1]; i++) active[i + bricks[0] * (j + bricks[1] * k)] = 1;
   }
-  const coarse = gridFromActive(grid.originMm, grid.stepMm * factor, bricks, active);
-  const out = new Float32Array(nodeCount(coarse)).fill(Number.NaN);
-  for (let slot = 0; slot < coarse.brickOf.length; slot++) {
-    const b = coarse.brickOf[slot];
-    const i0 = (b % bricks[0]) * BRICK;
-    const j0 = (Math.floor(b / bricks[0]) % bricks[1]) * BRICK;
-    const k0 = Math.floor(b / (bricks[0] * bricks[1])) * BRICK;
-    for (let n = 0; n < BRICK_NODES; n++) {
-      const at = nodeAt(grid, (i0 + (n & 7)) * factor, (j0 + ((n >> 3) & 7)) * factor, (k0 + (n >> 6)) * factor);
-      if (at >= 0) out[slot * BRICK_NODES + n] = values[at];
-    }
+  const coarse = gridFromActive(originMm, stepMm, bricks, active);
+  const out = new Float32Array(nodeCount(coarse));
+  const at = new Float64Array(3);
+  for (let n = 0; n < out.length; n++) {
+    nodePoint(coarse, n, at, 0);
+    out[n] = sampleAt(grid, values, at[0], at[1], at[2], Number.NaN);
   }
   return { grid: coarse, values: out };
 }

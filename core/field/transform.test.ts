@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { plainContext as ctx } from "../job/context.ts";
 import { evenly } from "../testing/random.ts";
 import { sphere } from "../testing/shapes.ts";
-import { coarsen } from "./coarsen.ts";
+import { coarsened } from "./coarsen.ts";
 import { type Features, NO_FEATURE } from "./features.ts";
 import { BRICK, type BrickGrid, gridFromActive, nodeAt, nodeCount, nodePoint, sampleAt } from "./grid.ts";
 import { NearestField } from "./nearest.ts";
@@ -86,7 +86,7 @@ describe("a coarser grid", () => {
   });
 
   it("has the same field where its nodes are", () => {
-    const coarse = coarsen(grid, values, 2);
+    const coarse = coarsened(grid, values, 2);
     expect(coarse.grid.stepMm).toBe(2);
     for (const [x, y, z] of [
       [3, 5, 7],
@@ -97,7 +97,16 @@ describe("a coarser grid", () => {
   });
 
   it("is the grid itself where it is no coarser", () => {
-    expect(coarsen(grid, values, 1)).toEqual({ grid, values });
+    expect(coarsened(grid, values, 1)).toEqual({ grid, values });
+  });
+
+  it("has its nodes at the same places whatever grid the field is known on", () => {
+    const places = [grid, { ...grid, stepMm: 0.8, originMm: [1.1, -0.2, 0.7] as const }].map(({ ...fine }) => {
+      const { grid: coarse } = coarsened(fine, values, 2.5);
+      nodePoint(coarse, 0, at, 0);
+      return Array.from(at, (mm) => ((mm % 2.5) + 2.5) % 2.5);
+    });
+    for (let a = 0; a < 3; a++) expect(places[0][a]).toBeCloseTo(places[1][a], 9);
   });
 });
 

@@ -32,29 +32,41 @@ export function windingNumbers(mesh: TriangleMesh, points: Float64Array, ctx: Jo
 }
 
 const LEAF = 8;
+/** Where a tree node's figures begin after its centre: the radius of a ball about it, its dipole, its area; and how many there are. */
+const RADIUS = 3;
+const DIPOLE = 4;
+const AREA = 7;
+const WIDTH = 8;
 /** A cluster this many radii away is seen as one dipole. */
 const FAR = 3;
 
 export class WindingTree {
-  /** Per tree node: centre xyz, radius, dipole xyz. */
+  /** `WIDTH` figures per tree node: centre xyz, radius, dipole xyz, area. */
   private readonly data: Float64Array;
   /** Per tree node: first and past-the-last triangle, right child (left is next). */
   private readonly links: Int32Array;
   private readonly order: Uint32Array;
   private nodes = 0;
   private readonly centroid: Float32Array;
+  /** Of every triangle, a hair more than it is: none is nothing. */
+  private readonly areas: Float64Array;
   private readonly mesh: TriangleMesh;
 
   constructor(mesh: TriangleMesh) {
     this.mesh = mesh;
     const count = mesh.triangles.length / 3;
     const bound = Math.max(4, 4 * Math.ceil(count / LEAF) + 4) * 2;
-    this.data = new Float64Array(bound * 7);
+    this.data = new Float64Array(bound * WIDTH);
     this.links = new Int32Array(bound * 3);
     this.order = Uint32Array.from({ length: count }, (_, k) => k);
     this.centroid = new Float32Array(count * 3);
+    this.areas = new Float64Array(count);
     const { positions: p, triangles: t } = mesh;
+    const normal = new Float64Array(3);
     for (let k = 0; k < count; k++) {
+      normal.fill(0);
+      addAreaNormal(p, t, k, normal, 0);
+      this.areas[k] = Math.hypot(normal[0], normal[1], normal[2]) + 1e-12;
       for (let a = 0; a < 3; a++) {
         this.centroid[3 * k + a] = (p[3 * t[3 * k] + a] + p[3 * t[3 * k + 1] + a] + p[3 * t[3 * k + 2] + a]) / 3;
       }
@@ -68,14 +80,16 @@ export class WindingTree {
     let sum = 0;
     while (stack.length > 0) {
       const n = stack.pop() as number;
-      const d = 7 * n;
+      const d = WIDTH * n;
       const rx = this.data[d] - x;
       const ry = this.data[d + 1] - y;
       const rz = this.data[d + 2] - z;
       const r2 = rx * rx + ry * ry + rz * rz;
-      const reach = FAR * this.data[d + 3];
+      const reach = FAR * this.data[d + RADIUS];
       if (r2 > reach * reach) {
-        sum += (rx * this.data[d + 4] + ry * this.data[d + 5] + rz * this.data[d + 6]) / (r2 * Math.sqrt(r2));
+        sum +=
+          (rx * this.data[d + DIPOLE] + ry * this.data[d + DIPOLE + 1] + rz * this.data[d + DIPOLE + 2]) /
+          (r2 * Math.sqrt(r2));
         continue;
       }
       const right = this.links[3 * n + 2];
@@ -89,82 +103,107 @@ export class WindingTree {
     return sum / (4 * Math.PI);
   }
 
+  /** Parts the triangles on the way down; what a cluster is seen as is summed up on the way back. */
   private build(from: number, to: number): number {
     const n = this.nodes++;
     this.links[3 * n] = from;
     this.links[3 * n + 1] = to;
-    const { axis, middle } = this.summarise(n, from, to);
-    if (to - from <= LEAF) return n;
-    let cut = this.partition(from, to, axis, middle);
+    if (to - from <= LEAF) {
+      this.summariseLeaf(n, from, to);
+      return n;
+    }
+    let cut = this.partition(from, to);
     if (cut === from || cut === to) cut = (from + to) >> 1;
     this.build(from, cut);
-    this.links[3 * n + 2] = this.build(cut, to);
+    const right = this.build(cut, to);
+    this.links[3 * n + 2] = right;
+    this.summarise(n, n + 1, right);
     return n;
   }
 
-  private summarise(n: number, from: number, to: number): { axis: number; middle: number } {
+  private summariseLeaf(n: number, from: number, to: number): void {
+    const { data, order, centroid, areas } = this;
     const { positions: p, triangles: t } = this.mesh;
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
-    const dipole = [0, 0, 0];
-    const centre = [0, 0, 0];
-    let weight = 0;
+    const d = WIDTH * n;
     for (let k = from; k < to; k++) {
-      const tri = this.order[k];
-      const normal = areaNormal(p, t, tri);
-      const area = Math.hypot(normal[0], normal[1], normal[2]) + 1e-12;
-      weight += area;
-      for (let a = 0; a < 3; a++) {
-        const c = this.centroid[3 * tri + a];
-        dipole[a] += normal[a];
-        centre[a] += c * area;
-        if (c < low[a]) low[a] = c;
-        if (c > high[a]) high[a] = c;
-      }
+      const tri = order[k];
+      const area = areas[tri];
+      data[d + AREA] += area;
+      addAreaNormal(p, t, tri, data, d + DIPOLE);
+      for (let a = 0; a < 3; a++) data[d + a] += centroid[3 * tri + a] * area;
     }
+    for (let a = 0; a < 3; a++) data[d + a] /= data[d + AREA];
     let radius2 = 0;
-    for (let a = 0; a < 3; a++) centre[a] /= weight;
     for (let k = from; k < to; k++) {
       for (let c = 0; c < 3; c++) {
-        const v = 3 * t[3 * this.order[k] + c];
-        radius2 = Math.max(
-          radius2,
-          (p[v] - centre[0]) ** 2 + (p[v + 1] - centre[1]) ** 2 + (p[v + 2] - centre[2]) ** 2,
-        );
+        const v = 3 * t[3 * order[k] + c];
+        const x = p[v] - data[d];
+        const y = p[v + 1] - data[d + 1];
+        const z = p[v + 2] - data[d + 2];
+        radius2 = Math.max(radius2, x * x + y * y + z * z);
       }
     }
-    this.data.set([...centre, Math.sqrt(radius2), ...dipole], 7 * n);
-    const span = [0, 1, 2].map((a) => high[a] - low[a]);
-    const axis = span.indexOf(Math.max(...span));
-    return { axis, middle: (low[axis] + high[axis]) / 2 };
+    data[d + RADIUS] = Math.sqrt(radius2);
   }
 
-  private partition(from: number, to: number, axis: number, middle: number): number {
+  /** A cluster of two: its ball holds both of theirs. */
+  private summarise(n: number, left: number, right: number): void {
+    const { data } = this;
+    const d = WIDTH * n;
+    const [l, r] = [WIDTH * left, WIDTH * right];
+    const area = data[l + AREA] + data[r + AREA];
+    const share = data[r + AREA] / area;
+    for (let a = 0; a < 3; a++) {
+      data[d + a] = data[l + a] + share * (data[r + a] - data[l + a]);
+      data[d + DIPOLE + a] = data[l + DIPOLE + a] + data[r + DIPOLE + a];
+    }
+    data[d + AREA] = area;
+    const apart = Math.hypot(data[r] - data[l], data[r + 1] - data[l + 1], data[r + 2] - data[l + 2]);
+    data[d + RADIUS] = Math.max(share * apart + data[l + RADIUS], (1 - share) * apart + data[r + RADIUS]);
+  }
+
+  /** Parts triangles across the middle of their longest side. @returns the first of the second half */
+  private partition(from: number, to: number): number {
+    const { centroid, order } = this;
+    let [axis, middle, longest] = [0, 0, -1];
+    for (let a = 0; a < 3; a++) {
+      let low = Infinity;
+      let high = -Infinity;
+      for (let k = from; k < to; k++) {
+        const c = centroid[3 * order[k] + a];
+        if (c < low) low = c;
+        if (c > high) high = c;
+      }
+      if (high - low > longest) [axis, middle, longest] = [a, (low + high) / 2, high - low];
+    }
     let i = from;
     let j = to - 1;
     while (i <= j) {
-      if (this.centroid[3 * this.order[i] + axis] < middle) i++;
+      if (centroid[3 * order[i] + axis] < middle) i++;
       else {
-        const swap = this.order[i];
-        this.order[i] = this.order[j];
-        this.order[j--] = swap;
+        const swap = order[i];
+        order[i] = order[j];
+        order[j--] = swap;
       }
     }
     return i;
   }
 }
 
-function areaNormal(p: Float32Array, t: Uint32Array, k: number): [number, number, number] {
-  const a = 3 * t[3 * k],
-    b = 3 * t[3 * k + 1],
-    c = 3 * t[3 * k + 2];
-  const ux = p[b] - p[a],
-    uy = p[b + 1] - p[a + 1],
-    uz = p[b + 2] - p[a + 2];
-  const vx = p[c] - p[a],
-    vy = p[c + 1] - p[a + 1],
-    vz = p[c + 2] - p[a + 2];
-  return [(uy * vz - uz * vy) / 2, (uz * vx - ux * vz) / 2, (ux * vy - uy * vx) / 2];
+/** Adds a triangle's normal, as long as its area, to three figures. */
+function addAreaNormal(p: Float32Array, t: Uint32Array, k: number, out: Float64Array, at: number): void {
+  const a = 3 * t[3 * k];
+  const b = 3 * t[3 * k + 1];
+  const c = 3 * t[3 * k + 2];
+  const ux = p[b] - p[a];
+  const uy = p[b + 1] - p[a + 1];
+  const uz = p[b + 2] - p[a + 2];
+  const vx = p[c] - p[a];
+  const vy = p[c + 1] - p[a + 1];
+  const vz = p[c + 2] - p[a + 2];
+  out[at] += (uy * vz - uz * vy) / 2;
+  out[at + 1] += (uz * vx - ux * vz) / 2;
+  out[at + 2] += (ux * vy - uy * vx) / 2;
 }
 
 /** Signed solid angle of a triangle (Van Oosterom and Strackee 1983). */

@@ -3,6 +3,7 @@
  * board, the bolts that hold the foot, and the hole that the cast goes in by.
  */
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { perMesh } from "../mesh/perMesh.ts";
 import {
   CHECK_BAR_MM,
   checkBar,
@@ -89,11 +90,19 @@ export function footprintOf(request: FootprintRequest): Footprint {
   };
 }
 
+/** Outlines found before, by the height of the board: what is measured about them is kept with them. */
+const ringsFound = perMesh((_mesh: TriangleMesh) => new Map<number, readonly Ring[]>());
+
 /** The outlines of a body just over the board. */
-export function ringsAt(mesh: TriangleMesh, boardMm: number): Place[][] {
-  return profileOf([mesh], LEVEL, boardMm + OVER_BOARD_MM)
-    .filter(({ points, closed }) => closed && lengthOf(points) >= CRUMB_MM)
-    .map(({ points }) => points.map(([x, y]): Place => [x, y]));
+export function ringsAt(mesh: TriangleMesh, boardMm: number): readonly Ring[] {
+  const found = ringsFound(mesh);
+  const rings =
+    found.get(boardMm) ??
+    profileOf([mesh], LEVEL, boardMm + OVER_BOARD_MM)
+      .filter(({ points, closed }) => closed && lengthOf(points) >= CRUMB_MM)
+      .map(({ points }) => points.map(([x, y]): Place => [x, y]));
+  found.set(boardMm, rings);
+  return rings;
 }
 
 export interface WallEnd {

@@ -124,11 +124,17 @@ function trianglesByBrick(
   const low = [0, 0, 0];
   const high = [0, 0, 0];
   const count = new Int32Array(grid.brickOf.length);
+  const about = trianglesAbout(grid, p, t, changed);
   const visit = (each: (slot: number, triangle: number) => void) => {
-    for (let k = 0; k < t.length; k += 3) {
-      const [a, b, c] = [3 * t[k], 3 * t[k + 1], 3 * t[k + 2]];
+    for (let n = 0; n < about.length; n++) {
+      const k = 3 * about[n];
+      const a = 3 * t[k];
+      const b = 3 * t[k + 1];
+      const c = 3 * t[k + 2];
       for (let x = 0; x < 3; x++) {
-        const [u, v, w] = [p[a + x], p[b + x], p[c + x]];
+        const u = p[a + x];
+        const v = p[b + x];
+        const w = p[c + x];
         low[x] = Math.max(0, Math.floor((Math.min(u, v, w) - reach - grid.originMm[x]) * perBrick));
         high[x] = Math.min(grid.bricks[x] - 1, Math.floor((Math.max(u, v, w) + reach - grid.originMm[x]) * perBrick));
       }
@@ -136,7 +142,7 @@ function trianglesByBrick(
         for (let y = low[1]; y <= high[1]; y++) {
           for (let x = low[0]; x <= high[0]; x++) {
             const brick = x + nx * (y + ny * z);
-            if (changed[brick] && grid.slotOf[brick] >= 0) each(grid.slotOf[brick], k / 3);
+            if (changed[brick] && grid.slotOf[brick] >= 0) each(grid.slotOf[brick], about[n]);
           }
         }
       }
@@ -155,4 +161,39 @@ function trianglesByBrick(
     triangles[cursor[slot]++] = triangle;
   });
   return { start, triangles, slots };
+}
+
+/**
+ * The triangles with a corner in a changed brick or one beside it: all that may be within reach of one, for a triangle is no
+ * longer than two cells, and with what it reaches less than a brick.
+ */
+function trianglesAbout(
+  { bricks: [nx, ny, nz], originMm: o, stepMm }: BrickGrid,
+  p: Float32Array,
+  t: Uint32Array,
+  changed: Uint8Array,
+): Int32Array {
+  const near = new Uint8Array(changed.length);
+  for (let b = 0; b < changed.length; b++) {
+    if (changed[b] === 0) continue;
+    const i = b % nx;
+    const j = Math.floor(b / nx) % ny;
+    const k = Math.floor(b / (nx * ny));
+    for (let z = Math.max(0, k - 1); z <= Math.min(nz - 1, k + 1); z++) {
+      for (let y = Math.max(0, j - 1); y <= Math.min(ny - 1, j + 1); y++) {
+        for (let x = Math.max(0, i - 1); x <= Math.min(nx - 1, i + 1); x++) near[x + nx * (y + ny * z)] = 1;
+      }
+    }
+  }
+  const perBrick = 1 / (BRICK * stepMm);
+  const out = new Int32Array(t.length / 3);
+  let count = 0;
+  for (let k = 0; k < out.length; k++) {
+    const a = 3 * t[3 * k];
+    const x = Math.min(nx - 1, Math.max(0, Math.floor((p[a] - o[0]) * perBrick)));
+    const y = Math.min(ny - 1, Math.max(0, Math.floor((p[a + 1] - o[1]) * perBrick)));
+    const z = Math.min(nz - 1, Math.max(0, Math.floor((p[a + 2] - o[2]) * perBrick)));
+    if (near[x + nx * (y + ny * z)]) out[count++] = k;
+  }
+  return out.subarray(0, count);
 }

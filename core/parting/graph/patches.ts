@@ -48,6 +48,6 @@ function contracted(graph: VertexGraph, of: Int32Array, patches: number): Vertex
 }
 
 /** Sums of a value over the vertices of each patch. */
-export function patchSums(patches: Patches, values: Float32Array, out: Float32Array): void {
+export function patchSums(patches: Pick<Patches, "of">, values: Float32Array, out: Float32Array): void {
   for (let v = 0; v < values.length; v++) out[patches.of[v]] += values[v];
 }

@@ -7,7 +7,7 @@ import { labelVertices } from "../graph/labelling.ts";
 import { onePerLabel, regionsOf } from "../graph/regions.ts";
 import { shortened } from "../lines/shorten.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
-import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
+import { lineWeights, SurveyPricing, seamsOf } from "./pricing.ts";
 import type { SuggestRequest } from "./request.ts";
 import { labelsOfRegions, type Suggestion } from "./trial.ts";
 
@@ -20,7 +20,7 @@ export function sectionsForPulls(
 ): Suggestion {
   const { coarse: mesh, nearest, spacingMm: edgeMm, boardMm } = request;
   const lineWeight = lineWeights(request, prices);
-  const pricing = new Pricing(request, prices);
+  const pricing = new SurveyPricing(request, prices);
   const { graph, near, seamCost } = seamsOf(vertexGraph(mesh, lineWeight), prices);
   const costs = pricing.surveyAll(pulls, ctx).map(({ price }) => price);
   const problem = { graph, costs, seamCost };

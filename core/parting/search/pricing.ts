@@ -1,10 +1,12 @@
 /** What pulls cost at every vertex of the survey's mesh, and what lines cost between them, in money. */
 
 import type { JobContext } from "../../job/context.ts";
+import type { Kernel } from "../../job/team.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import type { Direction } from "../../space/directions.ts";
 import { type SurveyCost, surveyDirections, surveyRow } from "../../survey/survey.ts";
 import { type Neighbours, neighbours, type VertexGraph } from "../graph/graph.ts";
+import { type Patches, patchSums } from "../graph/patches.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
 import { type SuggestRequest, surveyRequest } from "./request.ts";
 
@@ -33,6 +35,9 @@ export function lineWeights({ clear }: SuggestRequest, { keepClearWeight }: Part
   return clear && Float32Array.from(clear, (within) => (within ? keepClearWeight : 1));
 }
 
+/** What of a request prices depend on. */
+export type PricingTerms = Pick<SuggestRequest, "coarse" | "draftDeg" | "boardMm" | "mayLift">;
+
 /** Prices pulls on the vertices of the survey's mesh. */
 export class Pricing {
   readonly areasMm2: Float32Array;
@@ -40,13 +45,13 @@ export class Pricing {
   private readonly leastFacing: number;
 
   constructor(
-    private readonly request: SuggestRequest,
+    private readonly terms: PricingTerms,
     private readonly prices: PartingPrices,
   ) {
-    const { normals, areasMm2 } = vertexNormals(request.coarse);
+    const { normals, areasMm2 } = vertexNormals(terms.coarse);
     this.normals = normals;
     this.areasMm2 = areasMm2;
-    this.leastFacing = Math.sin((request.draftDeg * Math.PI) / 180);
+    this.leastFacing = Math.sin((terms.draftDeg * Math.PI) / 180);
   }
 
   /** The price of a pull at every vertex, from its locks there. */
@@ -76,15 +81,25 @@ export class Pricing {
     const { normals: n, leastFacing } = this;
     const facing = x * n[3 * v] + y * n[3 * v + 1] + z * n[3 * v + 2];
     // A section that comes down to the board on its way leaves only after a lift.
-    if (!this.request.mayLift && z < LEVEL && this.heightOf(v) < LOWER_MM * -z)
+    if (!this.terms.mayLift && z < LEVEL && this.heightOf(v) < LOWER_MM * -z)
       return this.prices.fillPerMm3 * DEEP_WEIGHT * this.areasMm2[v] * LOWER_MM;
     const shortMm3 = facing < leastFacing ? this.areasMm2[v] * DRAFT_DEPTH_MM * (leastFacing - facing) : 0;
     return this.prices.fillPerMm3 * (lockMm3 + (DEEP_WEIGHT - 1) * deepMm3 + shortMm3);
   }
 
   private heightOf(vertex: number): number {
-    const { coarse, boardMm } = this.request;
+    const { coarse, boardMm } = this.terms;
     return boardMm === null ? Infinity : coarse.positions[3 * vertex + 2] - boardMm;
+  }
+}
+
+/** Prices pulls that it surveys itself. */
+export class SurveyPricing extends Pricing {
+  constructor(
+    private readonly request: SuggestRequest,
+    prices: PartingPrices,
+  ) {
+    super(request, prices);
   }
 
   /** Surveys and prices several pulls side by side. */
@@ -97,6 +112,26 @@ export class Pricing {
     }));
   }
 }
+
+/** One pull to be priced on patches of the surface. */
+interface PatchShare {
+  readonly terms: PricingTerms;
+  readonly prices: PartingPrices;
+  readonly patches: Pick<Patches, "of">;
+  readonly pull: Direction;
+  /** Its locks at every vertex. */
+  readonly cost: SurveyCost;
+  /** Out: its price on every patch. */
+  readonly priceOf: Float32Array;
+}
+
+export const patchKernel: Kernel<PatchShare> = {
+  name: "prices on patches",
+  run({ terms, prices, patches, pull, cost, priceOf }) {
+    priceOf.fill(0);
+    patchSums(patches, new Pricing(terms, prices).of(pull, cost), priceOf);
+  },
+};
 
 /** A pull and its price at every vertex (or patch). */
 export interface PricedPull {

@@ -8,7 +8,7 @@ import { mergeRegions, mergeSmall, piecesOf, regionSizes, regionsOf } from "../g
 import { splitRegion } from "../graph/split.ts";
 import { shortened } from "../lines/shorten.ts";
 import { linePerMm, type PartingPrices } from "./price.ts";
-import { lineWeights, Pricing, seamsOf } from "./pricing.ts";
+import { lineWeights, SurveyPricing, seamsOf } from "./pricing.ts";
 import type { SuggestRequest } from "./request.ts";
 import type { Suggestion } from "./trial.ts";
 
@@ -30,7 +30,7 @@ export function relabelled(
 ): Suggestion {
   const { coarse: mesh, nearest, spacingMm: edgeMm, boardMm } = request;
   const lineWeight = lineWeights(request, prices);
-  const pricing = new Pricing(request, prices);
+  const pricing = new SurveyPricing(request, prices);
   const { graph, near, seamCost } = seamsOf(vertexGraph(mesh, lineWeight), prices);
   const distinct = pulls.filter((pull, k) => pulls.findIndex((other) => sameDirection(pull, other)) === k);
   const costs = pricing.surveyAll(distinct, ctx).map(({ price }) => price);

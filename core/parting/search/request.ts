@@ -32,7 +32,7 @@ export interface SearchEffort {
 /** For the plan that is kept: lines to a centimetre, a few seconds. */
 export const THOROUGH: SearchEffort = {
   directions: 200,
-  vertices: 26_000,
+  vertices: 18_000,
   starts: 4,
   turns: 4,
   finalists: 3,

@@ -3,6 +3,7 @@
  * look round, and on its vertices for the answer.
  */
 import type { JobContext } from "../../job/context.ts";
+import { shared } from "../../job/team.ts";
 import { type Direction, dot } from "../../space/directions.ts";
 import { surveyRow } from "../../survey/survey.ts";
 import { vertexGraph } from "../graph/graph.ts";
@@ -12,7 +13,7 @@ import type { TrialStart } from "./alternate.ts";
 import { PullChooser, type PullSet } from "./choosePulls.ts";
 import { type Given, Holding } from "./held.ts";
 import { handlingCost, type PartingPrices } from "./price.ts";
-import { lineWeights, type PricedPull, Pricing, type Seams, seamsOf } from "./pricing.ts";
+import { lineWeights, type PricedPull, patchKernel, type Seams, SurveyPricing, seamsOf } from "./pricing.ts";
 import type { SuggestRequest, SurveyTable } from "./request.ts";
 import type { Trial } from "./trial.ts";
 
@@ -20,7 +21,7 @@ import type { Trial } from "./trial.ts";
 const PATCH_VERTICES = 6;
 
 export class SearchGround {
-  readonly pricing: Pricing;
+  readonly pricing: SurveyPricing;
   readonly vertices: Seams;
   readonly patches: Patches;
   readonly coarse: Seams;
@@ -45,7 +46,7 @@ export class SearchGround {
     given: Given | null = null,
   ) {
     const held = given?.held ?? [];
-    this.pricing = new Pricing(request, prices);
+    this.pricing = new SurveyPricing(request, prices);
     this.vertices = seamsOf(vertexGraph(request.coarse, lineWeights(request, prices)), prices);
     this.patches = patchesOf(this.vertices.graph, this.vertices.near, PATCH_VERTICES);
     this.coarse = seamsOf(this.patches.graph, prices);
@@ -61,14 +62,32 @@ export class SearchGround {
     const pulls = [...survey.directions, ...held.map(({ pull }) => pull)];
     const count = this.patches.graph.vertices;
     const table = new Float32Array(ctx.team.buffer(4 * pulls.length * count));
+    const rowOf = (pull: number) => table.subarray(pull * count, (pull + 1) * count);
+    this.priceOnPatches(rowOf, ctx);
+    this.heldPrices.forEach((price, h) => {
+      patchSums(this.patches, price, rowOf(survey.directions.length + h));
+    });
     this.priced = pulls.map((pull, d) => {
-      const price = table.subarray(d * count, (d + 1) * count);
-      patchSums(this.patches, this.bareOf(d), price);
-      return { pull, price: onPatches.rule(price, this.heldAt(d)), held: this.heldAt(d) };
+      return { pull, price: onPatches.rule(rowOf(d), this.heldAt(d)), held: this.heldAt(d) };
     });
     const always = held.map((_, h) => survey.directions.length + h);
     this.chooser = new PullChooser(table, pulls.length, count, always);
     this.given = given && this.asGiven(given, ctx);
+  }
+
+  /** Prices the surveyed pulls on the patches. @param rowOf where each pull's go */
+  private priceOnPatches(rowOf: (pull: number) => Float32Array, ctx: JobContext): void {
+    const { coarse, draftDeg, boardMm, mayLift } = this.request;
+    const patches = { of: shared(ctx.team, this.patches.of) };
+    const about = { terms: { coarse, draftDeg, boardMm, mayLift }, prices: this.prices, patches };
+    const { directions, cost } = this.survey;
+    const shares = directions.map((pull, d) => ({
+      ...about,
+      pull,
+      cost: surveyRow(cost, d, this.vertices.graph.vertices),
+      priceOf: rowOf(d),
+    }));
+    ctx.team.run(patchKernel, shares, () => ctx.checkCancelled());
   }
 
   /** The plan that was given, its pulls priced on the vertices. */

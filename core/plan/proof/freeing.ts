@@ -75,7 +75,7 @@ const LONG_FRUITLESS = 15;
 const SHADOW_ROUNDS = 2;
 const MORE_MM = 0.75;
 /** From round to round by this share of it more. */
-const MORE_SHARE = 0.2;
+const MORE_SHARE = 0.5;
 
 /** A section is no smaller than a hand, mm2. */
 const LEAST_SECTION_MM2 = 20_000;

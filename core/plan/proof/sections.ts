@@ -172,13 +172,16 @@ function oneIsEnough(
 const PATIENCE = 0.25;
 /** However dear the next one is thought to be, a plan may not become so many times dearer than was thought. */
 const MOST_PATIENCE = 2;
-/** Laid again on its hull, a plan is seldom cheaper than this share of what the survey thinks. */
+/** Laid again on its hull, a plan is seldom cheaper than this share of what the survey thinks, */
 const LEAST_OF_SURVEY = 0.9;
+/** nor than this share of what that comes to where the survey errs as it did about the first of the same piece. */
+const LEAST_OF_FIRST = 0.97;
 
-/** A plan to be tried, at the least it may cost; laid again on its hull when its turn comes. */
+/** A plan to be tried; laid again on its hull when its turn comes. */
 interface Candidate {
   readonly suggestion: Suggestion;
-  readonly least: number;
+  /** What it costs by the survey. */
+  readonly thought: number;
   readonly prepared: Prepared | null;
 }
 
@@ -194,9 +197,12 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   let best: Weighed | null = null;
   let most = 0;
   let affordable = Infinity;
+  let leastShare = LEAST_OF_SURVEY;
+  let isFirst = true;
+  const leastOf = ({ thought, prepared }: Candidate) => prepared?.price ?? leastShare * thought;
   const queue = suggestions(survey, request, ctx).map((suggestion): Candidate => {
     const thought = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey);
-    return { suggestion, least: LEAST_OF_SURVEY * thought, prepared: null };
+    return { suggestion, thought, prepared: null };
   });
   const tryOne = (plan: Prepared, limit: number) => {
     if (seenBefore(tried, plan)) return;
@@ -205,20 +211,24 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   };
   const comesOff = () => best !== null && best.biteMm <= request.giveMm;
   while (queue.length > 0) {
-    queue.sort((a, b) => a.least - b.least);
+    queue.sort((a, b) => leastOf(a) - leastOf(b));
     const [next] = queue.splice(0, 1);
     if (!next.prepared) {
       const plan = prepared(ground, next.suggestion, ctx);
+      if (isFirst) leastShare = Math.min(1, (LEAST_OF_FIRST * plan.price) / next.thought);
+      isFirst = false;
       const enough = request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey);
-      if (enough) queue.push({ ...next, least: plan.price, prepared: plan });
+      if (enough) queue.push({ ...next, prepared: plan });
       continue;
     }
-    const after = Math.min((1 + PATIENCE) * (queue[0]?.least ?? Infinity), MOST_PATIENCE * next.least, affordable);
-    if (after <= next.least) break;
-    tryOne(next.prepared, after - next.least);
+    const { price } = next.prepared;
+    const following = queue.length > 0 ? leastOf(queue[0]) : Infinity;
+    const after = Math.min((1 + PATIENCE) * following, MOST_PATIENCE * price, affordable);
+    if (after <= price) break;
+    tryOne(next.prepared, after - price);
     if (comesOff()) break;
     // Where only sections hold each other, shells are cast thinner there: a way without is worth little more.
-    if (inCircle(best)) affordable = Math.min(affordable, (1 + PATIENCE) * next.least);
+    if (inCircle(best)) affordable = Math.min(affordable, (1 + PATIENCE) * price);
   }
   if (!best) tryOne(prepared(ground, exactSuggestion(survey, request, 2, ctx), ctx), Infinity);
   const careful = survey.request.effort.careful && !request.pulls;

@@ -1,5 +1,5 @@
 /** The survey of a jacket, held for as many plans as are made on it. */
-import { coarsen } from "../../field/coarsen.ts";
+import { coarsened } from "../../field/coarsen.ts";
 import { isosurface } from "../../field/isosurface.ts";
 import { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
@@ -25,11 +25,23 @@ import { type Dabs, withinZone } from "../../survey/zones.ts";
 import { bareBody, type Filled, hullOf } from "./freeing.ts";
 import { boardOf, type LaidOut, laidByHand } from "./laidOut.ts";
 
-/** The coarse mesh the survey works on. */
+/** The survey's edges are told to this, mm: a hair more or less of surface makes no other mesh of it. */
+const SPACING_MM = 0.5;
+/** They are no longer than this, mm, however large the piece: beyond it limbs as thin as a coated arm are lost to pulls, */
+const LONGEST_MM = 12;
+/** unless the mesh would have so many times the vertices that are wanted. */
+const MOST_TIMES = 2;
+/** And no longer than so many steps of the jacket's grid: farther out its field is not known. */
+const MOST_STEPS = 6;
+/** An isosurface has so many vertices for every square of its grid's step that its area comes to. */
+const VERTICES_PER_CELL = 1.4;
+
+/** The mesh the survey works on: as coarse as it may be, and the same one whatever grid the jacket was worked out on. */
 function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): TriangleMesh {
-  const wanted = Math.sqrt((1.4 * jacket.outerAreaMm2) / vertices);
-  const factor = Math.max(1, Math.min(6, Math.round(wanted / jacket.request.stepMm)));
-  const coarse = coarsen(jacket.grid, jacket.phi, factor);
+  const spacingFor = (count: number) => Math.sqrt((VERTICES_PER_CELL * jacket.outerAreaMm2) / count);
+  const wantedMm = Math.max(spacingFor(MOST_TIMES * vertices), Math.min(LONGEST_MM, spacingFor(vertices)));
+  const spacingMm = SPACING_MM * Math.round(wantedMm / SPACING_MM);
+  const coarse = coarsened(jacket.grid, jacket.phi, Math.min(MOST_STEPS * jacket.request.stepMm, spacingMm));
   const { mesh } = withoutPockets(isosurface(coarse.grid, coarse.values, 0, ctx), SPECK_MM3);
   return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
 }
