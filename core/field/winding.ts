@@ -3,7 +3,9 @@
  * clouds, 2018, first order). Robust where a scan has holes, flipped faces or self-crossings: inside is above a
  * half. Used for the few nodes on which the line votes disagree.
  */
+
 import type { JobContext } from "../job/context.ts";
+import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 
 /** For so few points the plain sum is quicker than building a tree. */
@@ -58,7 +60,7 @@ export class WindingTree {
     const bound = Math.max(4, 4 * Math.ceil(count / LEAF) + 4) * 2;
     this.data = new Float64Array(bound * WIDTH);
     this.links = new Int32Array(bound * 3);
-    this.order = Uint32Array.from({ length: count }, (_, k) => k);
+    this.order = filledBy(new Uint32Array(count), (k) => k);
     this.centroid = new Float32Array(count * 3);
     this.areas = new Float64Array(count);
     const { positions: p, triangles: t } = mesh;

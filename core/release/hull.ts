@@ -9,6 +9,7 @@
  *
  * Source: accessibility along a finite set of directions as a silhouette hull (Laurentini 1994, for views).
  */
+
 import {
   BRICK,
   BRICK_NODES,
@@ -21,6 +22,7 @@ import {
 } from "../field/grid.ts";
 import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf, SHARES } from "../job/team.ts";
+import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import type { Direction } from "../space/directions.ts";
 import { columnFrame, columnPoint, visitColumns } from "../survey/columns.ts";
@@ -108,7 +110,7 @@ export function visibleHull(request: HullRequest, ctx: JobContext): Joined {
   const { body, mesh, pulls, giveMm, open } = request;
   const { grid } = body;
   const blocked = bricksBlocked(body, mesh, pulls, ctx);
-  const active = Uint8Array.from(grid.slotOf, (slot, b) => (slot >= 0 || blocked[b] ? 1 : 0));
+  const active = filledBy(new Uint8Array(blocked.length), (b) => (grid.slotOf[b] >= 0 || blocked[b] ? 1 : 0));
   const wide = gridFromActive(grid.originMm, grid.stepMm, grid.bricks, active);
   const phi = carriedOver(body, wide, ctx);
   const added = carriedOver(body, wide, ctx);
@@ -183,7 +185,7 @@ function bricksBlocked({ grid, boardMm }: BodyData, mesh: TriangleMesh, pulls: r
     }),
   );
   ctx.team.run(blockedKernel, shares, () => ctx.checkCancelled());
-  return Uint8Array.from(grid.slotOf, (_, b) => (shares.every(({ blocked }) => blocked[b] === 1) ? 1 : 0));
+  return filledBy(new Uint8Array(grid.slotOf.length), (b) => (shares.every(({ blocked }) => blocked[b] === 1) ? 1 : 0));
 }
 
 interface BlockedShare {

@@ -8,9 +8,11 @@
  * fill that stops short only moves the trouble outwards. Cells stay as they are while shadows are filled, so what is
  * left of a cell leaves along its pull as soon as no other fill stands in its way.
  */
+
 import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive } from "../field/grid.ts";
 import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf, SHARES } from "../job/team.ts";
+import { filledBy } from "../mesh/lists.ts";
 import type { Direction } from "../space/directions.ts";
 import { Body, type BodyData } from "./body.ts";
 import { Cells, type CellsData } from "./cells.ts";
@@ -186,7 +188,9 @@ export function fillShadows(request: ShadowRequest, ctx: JobContext): Joined {
     for (const { bricks, beyond } of shares) markAbout(grid, bricks, beyond, about);
     wave = shares.flatMap(({ bricks, beyond }) => nextBricks(grid, bricks, beyond, queued));
   }
-  const active = Uint8Array.from(grid.slotOf, (slot, b) => (slot >= 0 || filled.has(b) || about[b] ? 1 : 0));
+  const active = filledBy(new Uint8Array(grid.slotOf.length), (b) =>
+    grid.slotOf[b] >= 0 || filled.has(b) || about[b] ? 1 : 0,
+  );
   const wide = gridFromActive(grid.originMm, grid.stepMm, grid.bricks, active);
   const phi = carriedOver(body, wide, ctx);
   const added = phi.slice();

@@ -4,7 +4,9 @@
  *
  * Space of the caller: mm, z up.
  */
+
 import type { JobContext } from "../job/context.ts";
+import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import type { Direction } from "../space/directions.ts";
@@ -63,7 +65,7 @@ export class SurfaceBites {
     missing.forEach((k, n) => {
       fields[sections[k]][vertices[k]] = bites[n];
     });
-    return Float32Array.from({ length: vertices.length }, (_, k) => fields[sections[k]][vertices[k]]);
+    return filledBy(new Float32Array(vertices.length), (k) => fields[sections[k]][vertices[k]]);
   }
 
   /** The bites of `TIES` places evenly along each edge, from its lower vertex to its higher one, mm. */

@@ -2,6 +2,7 @@
 import type { DistanceField } from "../field/distance.ts";
 import { nodeAt, nodeCount, nodePoint } from "../field/grid.ts";
 import type { AlongWall } from "../flange/along.ts";
+import { filledBy } from "../mesh/lists.ts";
 import { EDGE_RUN_MM, edgeShare } from "../shell/edge.ts";
 import type { ShellThicknesses } from "../shell/index.ts";
 
@@ -56,7 +57,7 @@ export class Edges {
     const { stepMm } = grid;
     const near = nearOf(distanceMm, Math.min(shellMm, flangeMm) - stepMm, Math.max(shellMm, flangeMm) + stepMm);
     const away2 = this.awayOf(grid, near);
-    const values = Float32Array.from(distanceMm);
+    const values = distanceMm.slice();
     const point = new Float64Array(3);
     for (let n = 0; n < values.length; n++) {
       if (!near[n]) continue;
@@ -100,7 +101,7 @@ export class Edges {
 
 /** 1 for every node whose value lies in a band. */
 function nearOf(distanceMm: Float32Array, low: number, high: number): Uint8Array {
-  return Uint8Array.from(distanceMm, (mm) => (mm >= low && mm <= high ? 1 : 0));
+  return filledBy(new Uint8Array(distanceMm.length), (n) => (distanceMm[n] >= low && distanceMm[n] <= high ? 1 : 0));
 }
 
 /** A wall's edge on the outside of the shell. */

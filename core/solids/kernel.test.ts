@@ -41,9 +41,13 @@ describe("the pieces of a body", () => {
   it("are those that hang together, the largest first", async () => {
     await withSolids((solids) => {
       const one = solids.fromMesh(cubeAt(0), "one");
-      expect(solids.pieces(one)).toEqual([one]);
+      expect(solids.pieces(one, 0)).toEqual([one]);
+      expect(solids.pieces(one, 1001)).toEqual([]);
       const apart = solids.union([one, solids.fromMesh(moved(box(4, 4, 4), 100, 0, 0), "another")]);
-      expect(solids.pieces(apart).map((piece) => Math.round(piece.volume()))).toEqual([1000, 64]);
+      const volumesMm3 = (leastMm3: number) =>
+        solids.pieces(apart, leastMm3).map((piece) => Math.round(piece.volume()));
+      expect(volumesMm3(0)).toEqual([1000, 64]);
+      expect(volumesMm3(65)).toEqual([1000]);
       expect(meshOf(apart).triangles.length / 3).toBe(24);
     });
   });

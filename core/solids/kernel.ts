@@ -5,6 +5,8 @@
 import createKernel, { type Manifold, type ManifoldToplevel } from "manifold-3d";
 import { labelParts } from "../mesh/adjacency.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
+import { partVolumes } from "../mesh/pockets.ts";
+import { dropUnusedVertices } from "../mesh/weld.ts";
 
 export type Solid = Manifold;
 export type Kernel = ManifoldToplevel;
@@ -128,14 +130,25 @@ export class Solids {
     return this.keep(solid.trimByPlane([0, 0, -1], -heightMm));
   }
 
-  /** Its pieces that hang together, the largest first. */
-  pieces(solid: Solid): Solid[] {
-    if (labelParts(meshOf(solid)).parts === 1) return [solid];
-    const all = solid.decompose().map((piece) => this.keep(piece));
-    return all
-      .map((piece) => ({ piece, mm3: piece.volume() }))
-      .sort((a, b) => b.mm3 - a.mm3)
-      .map(({ piece }) => piece);
+  /** Its pieces that hang together and are no smaller than a volume, the largest first. */
+  pieces(solid: Solid, leastMm3: number): Solid[] {
+    const mesh = meshOf(solid);
+    const { part, parts } = labelParts(mesh);
+    if (parts === 1) return solid.volume() >= leastMm3 ? [solid] : [];
+    const { positions, triangles } = mesh;
+    const volumesMm3 = partVolumes(mesh, part, parts);
+    const large = [...volumesMm3.keys()].filter((n) => volumesMm3[n] >= leastMm3);
+    // The kernel's own way makes a body of every scrap.
+    return large
+      .sort((a, b) => volumesMm3[b] - volumesMm3[a])
+      .map((n) => {
+        const own: number[] = [];
+        triangles.forEach((corner, k) => {
+          if (part[Math.floor(k / 3)] === n) own.push(corner);
+        });
+        const piece = dropUnusedVertices({ positions, triangles: Uint32Array.from(own) });
+        return this.fromMesh(piece, "A piece of a section");
+      });
   }
 
   release(): void {

@@ -109,7 +109,7 @@ export function relieved(
 function whole(solids: Solids, solid: Solid, without: readonly { readonly space: Solid }[]): Solid | null {
   if (without.length === 0) return solid;
   const rest = solids.minus(solid, solids.union(without.map(({ space }) => space)));
-  const pieces = solids.pieces(rest).filter((piece) => piece.volume() >= SCRAP_MM3);
+  const pieces = solids.pieces(rest, SCRAP_MM3);
   return pieces.length === 1 ? pieces[0] : null;
 }
 

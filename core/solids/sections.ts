@@ -137,7 +137,7 @@ export async function sectionSolids(request: SolidsRequest, ctx: JobContext): Pr
           ...over.map((body) => onBoard(without(solids, body, done))),
         ];
         const solid = solids.simpler(fastened(solids, parts, { ...request, ...shells[s] }, s + 1), TIDY_MM);
-        const large = solids.pieces(solid).filter((piece) => piece.volume() >= SCRAP_MM3);
+        const large = solids.pieces(solid, SCRAP_MM3);
         pieces = large.length;
         return large.length === 1 ? large[0] : large.length > 1 ? solids.union(large) : solid;
       });
@@ -337,18 +337,21 @@ function smallestBox({ positions: p }: TriangleMesh): [number, number, number] {
     const [cy, sy] = [Math.cos((yaw * Math.PI) / 180), Math.sin((yaw * Math.PI) / 180)];
     for (let pitch = -45; pitch < 45; pitch += BOX_TURN_DEG) {
       const [cp, sp] = [Math.cos((pitch * Math.PI) / 180), Math.sin((pitch * Math.PI) / 180)];
-      const low = [Infinity, Infinity, Infinity];
-      const high = [-Infinity, -Infinity, -Infinity];
+      let [lowX, lowY, lowZ] = [Infinity, Infinity, Infinity];
+      let [highX, highY, highZ] = [-Infinity, -Infinity, -Infinity];
       for (let k = 0; k < p.length; k += every) {
         const x = cy * p[k] - sy * p[k + 1];
-        const y = sy * p[k] + cy * p[k + 1];
-        const turned = [x, cp * y - sp * p[k + 2], sp * y + cp * p[k + 2]];
-        for (let a = 0; a < 3; a++) {
-          low[a] = Math.min(low[a], turned[a]);
-          high[a] = Math.max(high[a], turned[a]);
-        }
+        const level = sy * p[k] + cy * p[k + 1];
+        const y = cp * level - sp * p[k + 2];
+        const z = sp * level + cp * p[k + 2];
+        if (x < lowX) lowX = x;
+        if (x > highX) highX = x;
+        if (y < lowY) lowY = y;
+        if (y > highY) highY = y;
+        if (z < lowZ) lowZ = z;
+        if (z > highZ) highZ = z;
       }
-      const sides = high.map((v, a) => v - low[a]);
+      const sides = [highX - lowX, highY - lowY, highZ - lowZ];
       const volume = sides[0] * sides[1] * sides[2];
       if (volume >= least) continue;
       least = volume;

@@ -5,8 +5,10 @@
  * Whittlesey 2005, so that what is left are short loops). A body on the board is closed by the board: a gap under an
  * arm that rests on it is a hole too.
  */
+
 import type { NearestField } from "../field/nearest.ts";
 import { CostHeap } from "../mesh/costHeap.ts";
+import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 
 export interface ThroughHole {
@@ -165,7 +167,7 @@ class Groups {
   private readonly parent: Int32Array;
 
   constructor(count: number) {
-    this.parent = Int32Array.from({ length: count }, (_, k) => k);
+    this.parent = filledBy(new Int32Array(count), (k) => k);
   }
 
   private of(k: number): number {

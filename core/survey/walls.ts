@@ -4,8 +4,10 @@
  * (Ma, Bae and Choi 2012). A ball counts as held between two walls only where they face each other; one held in a
  * crease or by a rounding is not a gap.
  */
+
 import type { NearestField } from "../field/nearest.ts";
 import { connectedPieces } from "../mesh/flood.ts";
+import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
 import { vertexNormals } from "../mesh/normals.ts";
 import { vertexNeighbours } from "../mesh/vertexNeighbours.ts";
@@ -85,7 +87,9 @@ export const NEAR_LIMIT = 1.5;
 
 /** Class of each vertex by its width: 2 within the limit, 1 near it, 0 else. */
 export function narrowClasses(widthMm: Float32Array, limitMm: number): Uint8Array {
-  return Uint8Array.from(widthMm, (mm) => (mm < limitMm ? 2 : mm < NEAR_LIMIT * limitMm ? 1 : 0));
+  return filledBy(new Uint8Array(widthMm.length), (v) =>
+    widthMm[v] < limitMm ? 2 : widthMm[v] < NEAR_LIMIT * limitMm ? 1 : 0,
+  );
 }
 
 /** A stretch of wall that stands nearer to another than a limit. */
@@ -104,7 +108,7 @@ export function narrowPlaces(
   leastAreaMm2: number,
 ): NarrowPlace[] {
   const { areasMm2 } = vertexNormals(mesh);
-  const narrow = Uint8Array.from(widthMm, (width) => (width < limitMm ? 1 : 0));
+  const narrow = filledBy(new Uint8Array(widthMm.length), (v) => (widthMm[v] < limitMm ? 1 : 0));
   const { of, label } = connectedPieces(narrow, vertexNeighbours(mesh));
   const areas = new Float64Array(label.length);
   const narrowest = new Int32Array(label.length).fill(-1);

@@ -1,6 +1,6 @@
 /** STL, ASCII and binary. The format carries no unit. Facet normals are ignored: the winding tells. */
 import type { JobContext } from "../../job/context.ts";
-import { FloatList, Recentring } from "../lists.ts";
+import { FloatList, filledBy, Recentring } from "../lists.ts";
 import { makeMesh } from "../mesh.ts";
 import { ScanProblem } from "../problem.ts";
 import { headText, type RawScan, type ScanFormat } from "./format.ts";
@@ -96,7 +96,7 @@ function readAscii(bytes: Uint8Array, ctx: JobContext): RawScan {
   return {
     mesh: makeMesh(
       positions,
-      Uint32Array.from({ length: positions.length / 3 }, (_, k) => k),
+      filledBy(new Uint32Array(positions.length / 3), (k) => k),
     ),
     up: "z",
     warnings: [],

@@ -4,7 +4,9 @@
  * should run, then drawn fair on the surface itself: a shortest line tight (curve shortening), a horizon as an active
  * contour, the others evened out.
  */
+
 import { CostHeap } from "../../mesh/costHeap.ts";
+import { filledBy } from "../../mesh/lists.ts";
 import { boxSize, meshBox } from "../../mesh/mesh.ts";
 import { type Direction, dot } from "../../space/directions.ts";
 import { fairLine, resample } from "../lines/fair.ts";
@@ -92,7 +94,7 @@ function fairOn(surface: Surface, rough: Float64Array, ends: readonly Float64Arr
 function priceOf({ mesh, normals, near, edgeMm }: Surface, { kind }: Way): Float64Array {
   const vertices = mesh.positions.length / 3;
   if (kind === "shortest") return new Float64Array(vertices).fill(1);
-  return Float64Array.from({ length: vertices }, (_, v) => {
+  return filledBy(new Float64Array(vertices), (v) => {
     // How far the normal turns over an edge: 0 on a flat, about 1 across a sharp crease.
     let turn = 0;
     for (let k = near.start[v]; k < near.start[v + 1]; k++) {
@@ -209,7 +211,7 @@ const CONTOUR_ROUNDS = 60;
 /** How far the form faces a pull at every vertex: +1 along it, -1 against it, evened out over its folds. */
 function formFacing({ mesh, normals, near, edgeMm }: Surface, pull: Direction): Float64Array {
   const vertices = mesh.positions.length / 3;
-  let facing = Float64Array.from({ length: vertices }, (_, v) =>
+  let facing = filledBy(new Float64Array(vertices), (v) =>
     dot(pull, [normals[3 * v], normals[3 * v + 1], normals[3 * v + 2]]),
   );
   // Averaging over neighbours an edge away spreads by an edge's square a round.

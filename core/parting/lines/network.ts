@@ -2,8 +2,10 @@
  * The parting lines as a network on a mesh: every line knows the section on its left and on its right, seen from
  * outside. Labels of the vertices give a network, and a network that has been moved gives labels back.
  */
+
 import type { NearestField } from "../../field/nearest.ts";
 import { floodFrom, type NeighbourRows } from "../../mesh/flood.ts";
+import { filledBy } from "../../mesh/lists.ts";
 import type { TriangleMesh } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import type { Neighbours } from "../graph/graph.ts";
@@ -29,7 +31,7 @@ export function networkOf(mesh: TriangleMesh, label: Uint8Array, near: Neighbour
 /** Indicators of the labels, evened out a little. */
 function evened(label: Uint8Array, sections: number, near: Neighbours): Float32Array[] {
   return Array.from({ length: sections }, (_, s) => {
-    let field = Float32Array.from(label, (own) => (own === s ? 1 : 0));
+    let field = filledBy(new Float32Array(label.length), (v) => (label[v] === s ? 1 : 0));
     for (let round = 0; round < EVENING_ROUNDS; round++) {
       const next = new Float32Array(field.length);
       for (let v = 0; v < field.length; v++) {

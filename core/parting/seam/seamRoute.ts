@@ -4,7 +4,9 @@
  * parts it is the minimum cut between two opposite sides, so that neither part is a strip. Of several bearings the
  * cheapest is taken.
  */
+
 import type { SeamKind } from "../../jacket/seam.ts";
+import { filledBy } from "../../mesh/lists.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";
 import { meshNeighbours, vertexGraph } from "../graph/graph.ts";
 import { leaveHeaviest } from "../graph/regions.ts";
@@ -39,7 +41,10 @@ export interface SeamRoute {
 export function seamRoute(surface: Surface, request: RouteRequest): SeamRoute {
   const { mesh, normals } = surface;
   const within = withinZone(request.keepClear, mesh.positions, normals, request.overMm);
-  const price = Float64Array.from(within, (zone, v) => 1 + SEEN * Math.max(0, -normals[3 * v + 1]) + IN_ZONE * zone);
+  const price = filledBy(
+    new Float64Array(within.length),
+    (v) => 1 + SEEN * Math.max(0, -normals[3 * v + 1]) + IN_ZONE * within[v],
+  );
   return request.kind === "slit" ? slitRoute(surface, price, request.slitMm) : partsRoute(surface, price);
 }
 

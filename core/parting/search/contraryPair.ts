@@ -4,6 +4,7 @@
  * half along the other. It costs what it fills; the pair that fills least is taken.
  */
 
+import { filledBy } from "../../mesh/lists.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import type { Direction } from "../../space/directions.ts";
 import { columnFrame, visitColumns } from "../../survey/columns.ts";
@@ -35,7 +36,7 @@ export function contraryPair(
   }
   const { normals } = vertexNormals(coarse);
   const [x, y, z] = best;
-  const label = Uint8Array.from({ length: normals.length / 3 }, (_, v) =>
+  const label = filledBy(new Uint8Array(normals.length / 3), (v) =>
     x * normals[3 * v] + y * normals[3 * v + 1] + z * normals[3 * v + 2] >= 0 ? 0 : 1,
   );
   return {

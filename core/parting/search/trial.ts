@@ -1,4 +1,5 @@
 /** A plan in the making: connected regions of the survey's mesh, each with a pull, and what it costs. */
+import { filledBy } from "../../mesh/lists.ts";
 import type { Direction } from "../../space/directions.ts";
 import { labellingEnergy } from "../graph/energy.ts";
 import { labelVertices } from "../graph/labelling.ts";
@@ -37,7 +38,8 @@ export function label(seams: Seams, pulls: readonly PricedPull[], sections: numb
 
 /** The label of each vertex's region. */
 export function labelsOfRegions(regions: Regions): Uint8Array {
-  return Uint8Array.from(regions.of, (r) => regions.label[r]);
+  const { of, label } = regions;
+  return filledBy(new Uint8Array(of.length), (v) => label[of[v]]);
 }
 
 /** For every region the pull that costs it least: one pull a region. */

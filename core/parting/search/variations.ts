@@ -1,5 +1,7 @@
 /** Plans made from plans: a section split, a plug put in a hollow, pulls turned a little; and the plan made without looking. */
+
 import type { JobContext } from "../../job/context.ts";
+import { filledBy } from "../../mesh/lists.ts";
 import { type Direction, dot } from "../../space/directions.ts";
 import { labellingEnergy } from "../graph/energy.ts";
 import { splitRegion } from "../graph/split.ts";
@@ -76,7 +78,7 @@ export function splitInTwo(ground: SearchGround, trial: Trial, region: number): 
 export function plugStarts(ground: SearchGround, trial: Trial): TrialStart[] {
   const { of, label: labels } = trial.regions;
   const pulls = labels.map((l) => trial.pulls[l]);
-  const priceAt = Float32Array.from(of, (r, v) => pulls[r].price[v]);
+  const priceAt = filledBy(new Float32Array(of.length), (v) => pulls[of[v]].price[v]);
   return hollowsOf(of, priceAt, ground.vertices.near, HOLLOWS).map((members): TrialStart => {
     const start = of.slice();
     for (const v of members) start[v] = pulls.length;

@@ -6,6 +6,7 @@
 import type { NearestField } from "../../field/nearest.ts";
 import type { Jacket } from "../../jacket/jacket.ts";
 import type { JobContext } from "../../job/context.ts";
+import { filledBy } from "../../mesh/lists.ts";
 import { areaAndVolume } from "../../mesh/mesh.ts";
 import { vertexNormals } from "../../mesh/normals.ts";
 import { contraryPair } from "../../parting/search/contraryPair.ts";
@@ -141,7 +142,7 @@ function carriedOn(
 ): Uint8Array {
   const p = coarse.positions;
   const at = new Float64Array(3);
-  return Uint8Array.from({ length: p.length / 3 }, (_, v) => {
+  return filledBy(new Uint8Array(p.length / 3), (v) => {
     const triangle = nearest.nearest(at, p[3 * v], p[3 * v + 1], p[3 * v + 2]);
     return values[before.triangles[3 * triangle]];
   });

@@ -33,6 +33,8 @@ const LONGEST_MM = 12;
 const MOST_TIMES = 2;
 /** And no longer than so many steps of the jacket's grid: farther out its field is not known. */
 const MOST_STEPS = 6;
+/** What encloses no more than so many cells, cut off at the board, is a crumb. */
+const CRUMB_CELLS = 8;
 /** An isosurface has so many vertices for every square of its grid's step that its area comes to. */
 const VERTICES_PER_CELL = 1.4;
 
@@ -43,7 +45,9 @@ function coarseMesh(jacket: Jacket, vertices: number, ctx: JobContext): Triangle
   const spacingMm = SPACING_MM * Math.round(wantedMm / SPACING_MM);
   const coarse = coarsened(jacket.grid, jacket.phi, Math.min(MOST_STEPS * jacket.request.stepMm, spacingMm));
   const { mesh } = withoutPockets(isosurface(coarse.grid, coarse.values, 0, ctx), SPECK_MM3);
-  return sharedMesh(jacket.request.onBoard ? clipAbove(mesh, 0) : mesh, ctx.team);
+  // Where the jacket comes down on the board, crumbs of it may lie by themselves: each would have to have a section.
+  const crumbMm3 = CRUMB_CELLS * coarse.grid.stepMm ** 3;
+  return sharedMesh(jacket.request.onBoard ? withoutPockets(clipAbove(mesh, 0), crumbMm3).mesh : mesh, ctx.team);
 }
 
 export function surveyRequestFor(

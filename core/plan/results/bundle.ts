@@ -4,9 +4,11 @@
  * Layout: magic "RMFB", version (u32), length of the JSON in bytes (u32), the JSON padded to 4 bytes, then the arrays
  * one after the other, each padded to 4 bytes. The JSON's `arrays` lists kind and length of each.
  */
+
 import { thinned } from "../../display/thin.ts";
 import type { NearestField } from "../../field/nearest.ts";
 import type { Team } from "../../job/team.ts";
+import { filledBy } from "../../mesh/lists.ts";
 import { sameMesh, type TriangleMesh } from "../../mesh/mesh.ts";
 import type { FillWith } from "../../parting/layout/layout.ts";
 import type { PartingLine } from "../../parting/lines/cut.ts";
@@ -144,7 +146,7 @@ function fillKinds(
   kindAt: ProvenParting["fillKindAt"],
   fillWith: FillWith,
 ): Uint32Array {
-  return Uint32Array.from({ length: p.length / 3 }, (_, v) => {
+  return filledBy(new Uint32Array(p.length / 3), (v) => {
     const kind = kindAt(p[3 * v], p[3 * v + 1], p[3 * v + 2]) ?? "silicone";
     return FILL_KINDS.indexOf(kind === "silicone" && fillWith === "clay" ? "clay" : kind);
   });
