@@ -56,7 +56,7 @@ test("the lines are taken in hand: moved by key and by drag, drawn again, merged
     await page.getByRole("button", { name: "Left", exact: true }).click();
     await page.keyboard.press("]");
     await expect(page.getByRole("button", { name: "Take the dot away" })).toBeVisible();
-    const nudges = 4;
+    const nudges = 6;
     for (let k = 0; k < nudges; k++) await page.keyboard.press("Shift+ArrowRight");
     await expect.poll(lineMm).toBeGreaterThan(straightMm + 5);
     await course.settled();

@@ -27,9 +27,9 @@ import { boardOf, type LaidOut, laidByHand } from "./laidOut.ts";
 
 /** The survey's edges are told to this, mm: a hair more or less of surface makes no other mesh of it. */
 const SPACING_MM = 0.5;
-/** They are no longer than this, mm, however large the piece: beyond it limbs as thin as a coated arm are lost to pulls, */
+/** They are no longer than this, mm, however large the piece, for plans sought on a coarser mesh are up to a tenth dearer, */
 const LONGEST_MM = 12;
-/** unless the mesh would have so many times the vertices that are wanted. */
+/** unless it would have more than so many times the vertices that are wanted. */
 const MOST_TIMES = 2;
 /** And no longer than so many steps of the jacket's grid: farther out its field is not known. */
 const MOST_STEPS = 6;
