@@ -3,7 +3,6 @@
  * clouds, 2018, first order). Robust where a scan has holes, flipped faces or self-crossings: inside is above a
  * half. Used for the few nodes on which the line votes disagree.
  */
-
 import type { JobContext } from "../job/context.ts";
 import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";
@@ -50,8 +49,6 @@ export class WindingTree {
   private readonly order: Uint32Array;
   private nodes = 0;
   private readonly centroid: Float32Array;
-  /** Of every triangle, a hair more than it is: none is nothing. */
-  private readonly areas: Float64Array;
   private readonly mesh: TriangleMesh;
 
   constructor(mesh: TriangleMesh) {
@@ -62,13 +59,8 @@ export class WindingTree {
     this.links = new Int32Array(bound * 3);
     this.order = filledBy(new Uint32Array(count), (k) => k);
     this.centroid = new Float32Array(count * 3);
-    this.areas = new Float64Array(count);
     const { positions: p, triangles: t } = mesh;
-    const normal = new Float64Array(3);
     for (let k = 0; k < count; k++) {
-      normal.fill(0);
-      addAreaNormal(p, t, k, normal, 0);
-      this.areas[k] = Math.hypot(normal[0], normal[1], normal[2]) + 1e-12;
       for (let a = 0; a < 3; a++) {
         this.centroid[3 * k + a] = (p[3 * t[3 * k] + a] + p[3 * t[3 * k + 1] + a] + p[3 * t[3 * k + 2] + a]) / 3;
       }
@@ -124,15 +116,20 @@ export class WindingTree {
   }
 
   private summariseLeaf(n: number, from: number, to: number): void {
-    const { data, order, centroid, areas } = this;
+    const { data, order, centroid } = this;
     const { positions: p, triangles: t } = this.mesh;
     const d = WIDTH * n;
+    const normal = new Float64Array(3);
     for (let k = from; k < to; k++) {
       const tri = order[k];
-      const area = areas[tri];
+      areaNormal(p, t, tri, normal);
+      // A hair more than it is: no cluster is without area.
+      const area = Math.hypot(normal[0], normal[1], normal[2]) + 1e-12;
       data[d + AREA] += area;
-      addAreaNormal(p, t, tri, data, d + DIPOLE);
-      for (let a = 0; a < 3; a++) data[d + a] += centroid[3 * tri + a] * area;
+      for (let a = 0; a < 3; a++) {
+        data[d + DIPOLE + a] += normal[a];
+        data[d + a] += centroid[3 * tri + a] * area;
+      }
     }
     for (let a = 0; a < 3; a++) data[d + a] /= data[d + AREA];
     let radius2 = 0;
@@ -192,8 +189,8 @@ export class WindingTree {
   }
 }
 
-/** Adds a triangle's normal, as long as its area, to three figures. */
-function addAreaNormal(p: Float32Array, t: Uint32Array, k: number, out: Float64Array, at: number): void {
+/** A triangle's normal, as long as its area. */
+function areaNormal(p: Float32Array, t: Uint32Array, k: number, out: Float64Array): void {
   const a = 3 * t[3 * k];
   const b = 3 * t[3 * k + 1];
   const c = 3 * t[3 * k + 2];
@@ -203,9 +200,9 @@ function addAreaNormal(p: Float32Array, t: Uint32Array, k: number, out: Float64A
   const vx = p[c] - p[a];
   const vy = p[c + 1] - p[a + 1];
   const vz = p[c + 2] - p[a + 2];
-  out[at] += (uy * vz - uz * vy) / 2;
-  out[at + 1] += (uz * vx - ux * vz) / 2;
-  out[at + 2] += (ux * vy - uy * vx) / 2;
+  out[0] = (uy * vz - uz * vy) / 2;
+  out[1] = (uz * vx - ux * vz) / 2;
+  out[2] = (ux * vy - uy * vx) / 2;
 }
 
 /** Signed solid angle of a triangle (Van Oosterom and Strackee 1983). */

@@ -9,7 +9,6 @@
  *
  * Source: accessibility along a finite set of directions as a silhouette hull (Laurentini 1994, for views).
  */
-
 import {
   BRICK,
   BRICK_NODES,

@@ -8,7 +8,6 @@
  * fill that stops short only moves the trouble outwards. Cells stay as they are while shadows are filled, so what is
  * left of a cell leaves along its pull as soon as no other fill stands in its way.
  */
-
 import { BRICK, BRICK_NODES, type BrickGrid, gridFromActive } from "../field/grid.ts";
 import type { JobContext } from "../job/context.ts";
 import { type Kernel, runsOf, SHARES } from "../job/team.ts";

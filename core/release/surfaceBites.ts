@@ -4,7 +4,6 @@
  *
  * Space of the caller: mm, z up.
  */
-
 import type { JobContext } from "../job/context.ts";
 import { filledBy } from "../mesh/lists.ts";
 import type { TriangleMesh } from "../mesh/mesh.ts";

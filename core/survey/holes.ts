@@ -5,7 +5,6 @@
  * Whittlesey 2005, so that what is left are short loops). A body on the board is closed by the board: a gap under an
  * arm that rests on it is a hole too.
  */
-
 import type { NearestField } from "../field/nearest.ts";
 import { CostHeap } from "../mesh/costHeap.ts";
 import { filledBy } from "../mesh/lists.ts";

@@ -4,7 +4,6 @@
  * (Ma, Bae and Choi 2012). A ball counts as held between two walls only where they face each other; one held in a
  * crease or by a rounding is not a gap.
  */
-
 import type { NearestField } from "../field/nearest.ts";
 import { connectedPieces } from "../mesh/flood.ts";
 import { filledBy } from "../mesh/lists.ts";

@@ -4,7 +4,6 @@
  * should run, then drawn fair on the surface itself: a shortest line tight (curve shortening), a horizon as an active
  * contour, the others evened out.
  */
-
 import { CostHeap } from "../../mesh/costHeap.ts";
 import { filledBy } from "../../mesh/lists.ts";
 import { boxSize, meshBox } from "../../mesh/mesh.ts";

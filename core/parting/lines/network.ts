@@ -2,7 +2,6 @@
  * The parting lines as a network on a mesh: every line knows the section on its left and on its right, seen from
  * outside. Labels of the vertices give a network, and a network that has been moved gives labels back.
  */
-
 import type { NearestField } from "../../field/nearest.ts";
 import { floodFrom, type NeighbourRows } from "../../mesh/flood.ts";
 import { filledBy } from "../../mesh/lists.ts";

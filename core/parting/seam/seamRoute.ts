@@ -4,7 +4,6 @@
  * parts it is the minimum cut between two opposite sides, so that neither part is a strip. Of several bearings the
  * cheapest is taken.
  */
-
 import type { SeamKind } from "../../jacket/seam.ts";
 import { filledBy } from "../../mesh/lists.ts";
 import { type Dabs, withinZone } from "../../survey/zones.ts";

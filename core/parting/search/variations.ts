@@ -1,5 +1,4 @@
 /** Plans made from plans: a section split, a plug put in a hollow, pulls turned a little; and the plan made without looking. */
-
 import type { JobContext } from "../../job/context.ts";
 import { filledBy } from "../../mesh/lists.ts";
 import { type Direction, dot } from "../../space/directions.ts";

@@ -173,9 +173,9 @@ function oneIsEnough(
 const PATIENCE = 0.25;
 /** However dear the next one is thought to be, a plan may not become so many times dearer than was thought. */
 const MOST_PATIENCE = 2;
-/** Laid again on its hull, a plan is seldom cheaper than this share of what the survey thinks, */
+/** Laid again on its hull, a plan is seldom cheaper than this share of what the survey thinks. */
 const LEAST_OF_SURVEY = 0.9;
-/** nor than this share of what that comes to where the survey errs as it did about the first of the same piece. */
+/** The same once the first plan of a piece is laid: of what the survey thinks, corrected by what it erred by there. */
 const LEAST_OF_FIRST = 0.97;
 
 /** A plan to be tried; laid again on its hull when its turn comes. */
@@ -198,9 +198,8 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
   let best: Weighed | null = null;
   let most = 0;
   let affordable = Infinity;
-  let leastShare = LEAST_OF_SURVEY;
-  let isFirst = true;
-  const leastOf = ({ thought, prepared }: Candidate) => prepared?.price ?? leastShare * thought;
+  let ownShare: number | null = null;
+  const leastOf = ({ thought, prepared }: Candidate) => prepared?.price ?? (ownShare ?? LEAST_OF_SURVEY) * thought;
   const queue = suggestions(survey, request, ctx).map((suggestion): Candidate => {
     const thought = weighedPrice(suggestion, prices) + liftOf(suggestion, prices, survey);
     return { suggestion, thought, prepared: null };
@@ -216,8 +215,7 @@ function cheapestFree(ground: Ground, ctx: JobContext): Weighed {
     const [next] = queue.splice(0, 1);
     if (!next.prepared) {
       const plan = prepared(ground, next.suggestion, ctx);
-      if (isFirst) leastShare = Math.min(1, (LEAST_OF_FIRST * plan.price) / next.thought);
-      isFirst = false;
+      ownShare ??= Math.min(1, (LEAST_OF_FIRST * plan.price) / next.thought);
       const enough = request.pulls || plan.suggestion.pulls.length > 1 || oneIsEnough(plan, survey);
       if (enough) queue.push({ ...next, prepared: plan });
       continue;

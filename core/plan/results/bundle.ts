@@ -4,7 +4,6 @@
  * Layout: magic "RMFB", version (u32), length of the JSON in bytes (u32), the JSON padded to 4 bytes, then the arrays
  * one after the other, each padded to 4 bytes. The JSON's `arrays` lists kind and length of each.
  */
-
 import { thinned } from "../../display/thin.ts";
 import type { NearestField } from "../../field/nearest.ts";
 import type { Team } from "../../job/team.ts";
